@@ -1,0 +1,21 @@
+import { z } from 'zod';
+
+/** RFC 9457 problem details, with the cure beside. */
+export interface Problem {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  cure: string;
+  facts?: unknown;
+}
+
+export const Id = z.uuid();
+
+/** A page is asked for by the key after which it begins. */
+export const PageQuery = z.object({ after: z.string().max(60).optional(), size: z.coerce.number().int().min(1).max(200).default(100) });
+
+export interface Page<T> {
+  rows: T[];
+  next: string | null;
+}

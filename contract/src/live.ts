@@ -1,0 +1,8 @@
+/** Topics of the live stream; each message says what changed, never the data. */
+export type LiveTopic = 'orders' | 'lists' | 'parcels' | 'departures' | 'stock';
+
+export interface LiveMessage {
+  id: number;
+  topic: LiveTopic;
+  ref: string;
+}

@@ -1,0 +1,19 @@
+import type { Answer } from '@auk/core';
+import { z } from 'zod';
+
+/** A scan as a device sends it. The same id again gets the same answer. */
+export const ScanIn = z.object({
+  id: z.uuid(),
+  text: z.string().max(20_000),
+  at: z.iso.datetime(),
+  device: z.string().min(1).max(60),
+  count: z.number().int().min(0).max(2_000_000_000),
+});
+export type ScanIn = z.infer<typeof ScanIn>;
+
+/** The server's judgement: the answer and the state it leads to. `repeated` when the id was known already. */
+export interface Judged<S> {
+  answer: Answer;
+  state: S;
+  repeated: boolean;
+}

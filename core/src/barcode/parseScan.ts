@@ -1,0 +1,89 @@
+import { fail, ok, type Result } from '../result.js';
+import { isControl } from '../text.js';
+import { parseWeight } from '../units/units.js';
+import { parseGs1 } from './gs1.js';
+import { canonicalGtin } from './gtin.js';
+
+/** Separates variable fields of GS1 strings. */
+const GS = '\u001d';
+
+/** Kinds of Auk's own codes, by the two letters before the dash. */
+export const OWN_PREFIX = {
+  OR: 'order',
+  PL: 'list',
+  PA: 'parcel',
+  TO: 'tote',
+  BX: 'box',
+  BE: 'bench',
+  DE: 'departure',
+  AB: 'badge',
+} as const;
+export type OwnKind = (typeof OWN_PREFIX)[keyof typeof OWN_PREFIX];
+
+/** Commands of the scan sheet; printed as `AUK-UNDO` and so on. */
+export const COMMANDS = ['UNDO', 'ALL', 'SHORT', 'SKIP', 'LABEL', 'CLOSE', 'LEAVE', 'ASIDE', 'YES'] as const;
+export type Command = (typeof COMMANDS)[number];
+
+/** What a scanned or typed text is. `product` covers every code a product may carry: a GTIN in its 14-digit form, or other text. */
+export type Parsed =
+  | { type: 'product'; code: string; lot?: string; expiry?: string; serial?: string }
+  | { type: 'own'; kind: OwnKind; code: string }
+  | { type: 'place'; code: string }
+  | { type: 'command'; name: Command }
+  | { type: 'weight'; mg: number; typed: string }
+  | { type: 'quantity'; n: number }
+  | { type: 'text'; text: string };
+
+/** Longest text a scan may have; a symbol holds less, so more is noise. */
+export const LONGEST_SCAN = 200;
+
+/**
+ * Turns the text of a scan into a typed thing. Fails with a sentence on empty, over-long and control-character input.
+ * `year` decides the century of GS1 dates. Example: `parseScan('or-1042', 2026)` is an own code of kind order.
+ */
+export function parseScan(raw: string, year: number): Result<Parsed, string> {
+  const text = raw.trim();
+  if (text === '') return fail('Nothing was read. Scan again.');
+  if (text.length > LONGEST_SCAN)
+    return fail(
+      `That scan has ${text.length} characters; no code here has more than ${LONGEST_SCAN}. Scan again.`,
+    );
+  if ([...text].some(c => isControl(c) && c !== GS))
+    return fail(
+      'That scan holds control characters; the scanner may be set wrongly. Scan again or type the code.',
+    );
+  return ok(classify(text, year));
+}
+
+function classify(text: string, year: number): Parsed {
+  const upper = text.toUpperCase();
+  const own = /^([A-Z]{2})-([A-Z0-9]{1,12})$/.exec(upper);
+  const kind = own ? OWN_PREFIX[own[1] as keyof typeof OWN_PREFIX] : undefined;
+  if (kind) return { type: 'own', kind, code: upper };
+  const command = /^AUK-([A-Z]+)$/.exec(upper)?.[1] as Command | undefined;
+  if (command && COMMANDS.includes(command)) return { type: 'command', name: command };
+  if (/^[A-Z]{1,2}-\d{2}-\d{1,2}$/.test(upper)) return { type: 'place', code: upper };
+  const gtin = canonicalGtin(text);
+  if (gtin) return { type: 'product', code: gtin };
+  if (/^\d{1,4}$/.test(text)) return { type: 'quantity', n: Number(text) };
+  const elements = text.startsWith(GS) || /^(\]|\(|\d{16})/.test(text) ? parseGs1(text, year) : null;
+  if (elements?.gtin) {
+    const { gtin: code, lot, expiry, serial } = elements;
+    return {
+      type: 'product',
+      code,
+      ...(lot && { lot }),
+      ...(expiry && { expiry }),
+      ...(serial && { serial }),
+    };
+  }
+  const weight = /\d\s*(kg|g|lbs?|oz)$/i.test(text) ? parseWeight(text) : null;
+  if (weight?.ok) return { type: 'weight', mg: weight.value, typed: text };
+  return { type: 'text', text };
+}
+
+/** The form in which a product's code is stored and compared: GTINs as 14 digits, all else in capitals. */
+export function canonicalCode(text: string): string {
+  const trimmed = text.trim();
+  return canonicalGtin(trimmed) ?? trimmed.toUpperCase();
+}

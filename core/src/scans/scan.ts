@@ -1,0 +1,38 @@
+/** What a scan that is not on the list at hand turned out to be; the server looks it up so that a refusal can name it. */
+export interface KnownThing {
+  kind: 'product' | 'order' | 'list' | 'parcel' | 'place' | 'tote' | 'departure' | 'box' | 'bench';
+  name: string;
+}
+
+/** One scan as the device made it. `id` is unique for ever; `count` is the device's own running number. Times are ISO, UTC. */
+export interface Scan {
+  id: string;
+  text: string;
+  at: string;
+  device: string;
+  count: number;
+  /** Set by the judge when the code means something elsewhere in the house. */
+  known?: KnownThing;
+}
+
+export type Tone = 'right' | 'wrong' | 'complete' | 'info';
+
+/** Answer to a scan: what happened in `says`, what comes next in `next`; `kind` is for programs. */
+export interface Answer {
+  kind: 'counted' | 'refused' | 'moved' | 'undone' | 'set' | 'complete' | 'asked';
+  tone: Tone;
+  says: string;
+  next: string;
+}
+
+/** One step of a session: the new state, what to tell the person, and what the ledger must do. */
+export interface Step<S, E> {
+  state: S;
+  answer: Answer;
+  effects: E[];
+}
+
+/** A refusal: the state stays as it was. */
+export function refuse<S, E>(state: S, says: string, next: string): Step<S, E> {
+  return { state, answer: { kind: 'refused', tone: 'wrong', says, next }, effects: [] };
+}

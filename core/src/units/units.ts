@@ -1,0 +1,87 @@
+import { fail, ok, type Result } from '../result.js';
+
+/** Milligrams in one ounce, pound, kilogram. The pound is exactly 453 592.37 mg; stored weights round to whole milligrams. */
+export const MG = { g: 1_000, kg: 1_000_000, oz: 28_349.523_125, lb: 453_592.37 } as const;
+
+/** Tenths of a millimetre in one unit of length. An inch is exactly 254. */
+export const TENTHS = { mm: 10, cm: 100, m: 10_000, in: 254, ft: 3_048 } as const;
+
+/** Three outer or inner sides in tenths of a millimetre. */
+export interface Size {
+  length: number;
+  width: number;
+  height: number;
+}
+
+/** Heaviest weight that is read at all: one tonne. */
+const MOST_MG = 1_000 * MG.kg;
+
+/** Reads "2 lb 3 oz", "1.2 kg", "350 g" into whole milligrams; a unit must be given; zero, negative and over a tonne are refused. Example: `parseWeight('1 lb')` is 453592. */
+export function parseWeight(text: string): Result<number, string> {
+  const parts = [
+    ...text
+      .trim()
+      .toLowerCase()
+      .matchAll(/(\d+(?:[.,]\d+)?)\s*(kg|g|lbs?|oz)\b\s*/g),
+  ];
+  if (
+    parts.length === 0 ||
+    parts
+      .map(p => p[0])
+      .join('')
+      .trim() !== text.trim().toLowerCase()
+  )
+    return fail('A weight is a number and a unit, such as 1.2 kg or 2 lb 3 oz.');
+  const mg = parts.reduce(
+    (sum, p) => sum + Number(p[1]!.replace(',', '.')) * MG[p[2]!.replace('lbs', 'lb') as keyof typeof MG],
+    0,
+  );
+  if (mg <= 0) return fail('A weight is more than nothing.');
+  if (mg > MOST_MG) return fail('That is heavier than a tonne. Check the number and the unit.');
+  return ok(Math.round(mg));
+}
+
+/** Reads "11x9x14 in" or "30 x 20 x 10 cm" into tenths of a millimetre, sides in the typed order. */
+export function parseSize(text: string): Result<Size, string> {
+  const m = /^\s*([\d.]+)\s*[x×]\s*([\d.]+)\s*[x×]\s*([\d.]+)\s*(mm|cm|in)\s*$/i.exec(text);
+  if (!m) return fail('A size is three numbers and a unit, such as 11x9x14 in.');
+  const per = TENTHS[m[4]!.toLowerCase() as keyof typeof TENTHS];
+  const [length, width, height] = [m[1], m[2], m[3]].map(n => Math.round(Number(n) * per)) as [
+    number,
+    number,
+    number,
+  ];
+  if (!(length > 0 && width > 0 && height > 0)) return fail('Every side is more than nothing.');
+  return ok({ length, width, height });
+}
+
+/** A weight as people read it in pounds and ounces or in kilograms. Example: `formatWeight(992233, 'imperial')` is `2 lb 3 oz`. */
+export function formatWeight(mg: number, system: 'imperial' | 'metric'): string {
+  if (system === 'metric') return mg < MG.kg ? `${Math.round(mg / MG.g)} g` : `${(mg / MG.kg).toFixed(2)} kg`;
+  const ounces = Math.round((mg / MG.oz) * 10) / 10;
+  const lb = Math.floor(ounces / 16);
+  const oz = Math.round((ounces - lb * 16) * 10) / 10;
+  return lb === 0 ? `${oz} oz` : oz === 0 ? `${lb} lb` : `${lb} lb ${oz} oz`;
+}
+
+/** A size as people read it. Example: 8 × 8 × 8 in. */
+export function formatSize(size: Size, system: 'imperial' | 'metric'): string {
+  const per = system === 'imperial' ? TENTHS.in : TENTHS.cm;
+  const side = (n: number) => String(Math.round((n / per) * 10) / 10);
+  return `${side(size.length)} × ${side(size.width)} × ${side(size.height)} ${system === 'imperial' ? 'in' : 'cm'}`;
+}
+
+/**
+ * Whole steps that hold a value, rounding up, after snapping to a step within a thousandth of it, so that 1 lb typed
+ * is 1 lb rated. Example: `stepsUp(453592, MG.lb)` is 1, `stepsUp(460000, MG.lb)` is 2.
+ */
+export function stepsUp(value: number, step: number): number {
+  const steps = value / step;
+  const near = Math.round(steps);
+  return Math.abs(steps - near) <= 0.001 ? near : Math.ceil(steps);
+}
+
+/** Volume in cubic inches, a double. */
+export function cubicInches(size: Size): number {
+  return (size.length * size.width * size.height) / TENTHS.in ** 3;
+}

@@ -1,0 +1,5 @@
+export * from './catalogue.js';
+export * from './company.js';
+export * from './orders.js';
+export * from './random.js';
+export * from './rates.js';

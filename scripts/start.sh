@@ -1,0 +1,61 @@
+#!/usr/bin/env bash
+# npm start: installs what is missing, builds, starts a private database, the stand-ins and the server. Ctrl-C stops all of it.
+set -u
+. "$(dirname "$0")/lib.sh"
+PORT="${PORT:-7350}"
+FRESH=no
+for arg in "$@"; do
+  case "$arg" in
+    --fresh) FRESH=yes ;;
+    *) fail "npm start knows one option, --fresh (begin the demo anew), not $arg." ;;
+  esac
+done
+
+need_node
+node -e 'const s = require("net").createServer().once("error", () => process.exit(1)).listen(+process.argv[1], "127.0.0.1", () => s.close())' "$PORT" \
+  || fail "Port $PORT is taken by another program. Stop it, or choose another port: PORT=7351 npm start"
+need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client
+need_packages
+node scripts/build.mjs || fail "The build failed; its messages stand above."
+
+DATA="${AUK_DATA:-.data}/start"
+[ "$FRESH" = yes ] && [ -f "$DATA/m.pid" ] && kill -0 "$(cat "$DATA/m.pid")" 2>/dev/null && fail "Auk is running on this data folder. Stop it first, then begin anew."
+[ "$FRESH" = yes ] && rm -rf "$DATA"
+start_database "$DATA"
+stop_all() {
+  trap - INT TERM HUP EXIT
+  stop_process "${SERVER_PID:-}"
+  stop_process "${STANDINS_PID:-}"
+  stop_process "${DB_PID:-}"
+}
+trap 'stop_all; exit 0' INT TERM HUP
+trap stop_all EXIT
+sql "$DATA" "CREATE DATABASE IF NOT EXISTS auk CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci" || fail "The database does not take commands; see $DATA/error.log."
+
+export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web/dist" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_FOLDER="$DATA/standins" AUK_LOG="${AUK_LOG:-warn}"
+echo "$DB_PORT" >"$DATA/db.port"
+setsid node standins/dist/main.js >"$DATA/standins.log" 2>&1 &
+STANDINS_PID=$!
+mkfifo "$DATA/says.$$" && exec 3<>"$DATA/says.$$" && rm "$DATA/says.$$"
+setsid node --enable-source-maps server/dist/main.js >&3 2>&3 &
+SERVER_PID=$!
+# The server's own lines are shown until it is ready; then the address and the badges.
+while IFS= read -r -t 1 -u 3 text || kill -0 "$SERVER_PID" 2>/dev/null; do
+  [ -z "${text:-}" ] && continue
+  [ "$text" = ready ] && break
+  echo "$text"
+  text=""
+done
+kill -0 "$SERVER_PID" 2>/dev/null || fail "The server stopped at its start; its message stands above."
+cat <<TXT
+
+Auk is open at http://localhost:$PORT
+Demo badges, all with PIN 2468:
+  AB-1001 Ines Maddow, lead      AB-1002 Tomas Brandt, packer   AB-1003 Wren Okoye, picker
+  AB-1004 Odile Marsh, office    AB-1005 Abel Quist, admin      AB-1006 Mika Solberg, packer
+Ctrl-C stops everything.
+TXT
+cat <&3 &
+CAT_PID=$!
+wait "$SERVER_PID"
+kill "$CAT_PID" 2>/dev/null

@@ -1,0 +1,110 @@
+import 'reflect-metadata';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { type DynamicModule, Module } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import compression from 'compression';
+import cookieParser from 'cookie-parser';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { DataSource } from 'typeorm';
+import { CARRIERS, type Carrier } from './carriers/carrier.js';
+import { CatalogController } from './catalog/catalog.controller.js';
+import { CatalogService } from './catalog/catalog.service.js';
+import { CHANNEL_LINK, type ChannelLink } from './channels/channel.js';
+import { Db } from './database/db.js';
+import { DemoLoader } from './demo/load.js';
+import { PackedPast } from './demo/past.js';
+import { BoardQueries } from './departures/board.queries.js';
+import { DeparturesController } from './departures/departures.controller.js';
+import { HandoverService } from './departures/handover.service.js';
+import { DeparturePlanner } from './departures/planner.js';
+import { FindController } from './find/find.controller.js';
+import { FindService } from './find/find.service.js';
+import { AccessGuard } from './http/access.js';
+import { ProblemFilter } from './http/filter.js';
+import { ImportsController } from './imports/imports.controller.js';
+import { ImportsService } from './imports/imports.service.js';
+import { JobsService } from './jobs/jobs.service.js';
+import { LiveController } from './live/live.controller.js';
+import { LiveService } from './live/live.service.js';
+import { OrderIntake } from './orders/intake.js';
+import { OrdersController } from './orders/orders.controller.js';
+import { OrdersQueries } from './orders/orders.queries.js';
+import { OrdersService } from './orders/orders.service.js';
+import { PackingController } from './packing/packing.controller.js';
+import { PackingService } from './packing/packing.service.js';
+import { ParcelsController } from './parcels/parcels.controller.js';
+import { ParcelsQueries } from './parcels/parcels.queries.js';
+import { PurchaseService } from './parcels/purchase.service.js';
+import { PeopleController } from './people/people.controller.js';
+import { PeopleService } from './people/people.service.js';
+import { PickingController } from './picking/picking.controller.js';
+import { PickingQueries } from './picking/picking.queries.js';
+import { PickingService } from './picking/picking.service.js';
+import { ListRelease } from './picking/release.js';
+import { PrintingService } from './printing/printing.service.js';
+import { SlipsController } from './printing/slips.controller.js';
+import { RatingService } from './rating/rating.service.js';
+import { ScansService } from './scans/scans.service.js';
+import { StockService } from './stock/stock.service.js';
+
+/** What an installation is made with. */
+export interface Surroundings {
+  source: DataSource;
+  carriers: Carrier[];
+  channel: ChannelLink;
+  /** Folder of the built web pages; none in server tests. */
+  web?: string;
+}
+
+const CONTROLLERS = [PeopleController, OrdersController, SlipsController, ImportsController, CatalogController, PickingController, PackingController, ParcelsController, DeparturesController, FindController, LiveController];
+const SERVICES = [
+  Db, PeopleService, CatalogService, StockService, DeparturePlanner, OrderIntake, OrdersService, OrdersQueries, ImportsService, ScansService, ListRelease, PickingService, PickingQueries,
+  PackingService, ParcelsQueries, RatingService, PurchaseService, PrintingService, BoardQueries, HandoverService, FindService, LiveService, JobsService, PackedPast, DemoLoader,
+];
+
+@Module({})
+export class AppModule {
+  static with(around: Surroundings): DynamicModule {
+    return {
+      module: AppModule,
+      controllers: CONTROLLERS,
+      providers: [
+        ...SERVICES,
+        { provide: DataSource, useValue: around.source },
+        { provide: CARRIERS, useValue: new Map(around.carriers.map(c => [c.code, c])) },
+        { provide: CHANNEL_LINK, useValue: around.channel },
+        { provide: APP_GUARD, useClass: AccessGuard },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+      ],
+    };
+  }
+}
+
+/** Makes the application, not yet listening. */
+export async function makeApp(around: Surroundings): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(around), { bodyParser: false, logger: ['error', 'warn'], abortOnError: false });
+  app.set('etag', false);
+  app.use(helmet({ hsts: false, contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null } } }));
+  app.use(compression({ filter: (request: Request, response: Response) => !request.url.includes('/live') && compression.filter(request, response) }));
+  app.use(cookieParser());
+  app.use('/api/v1/imports', express.raw({ type: () => true, limit: '20mb' }));
+  app.use(express.json({ limit: '256kb' }));
+  app.setGlobalPrefix('api/v1');
+  if (around.web) servePages(app, around.web);
+  return app;
+}
+
+/** Built pages: hashed assets for a year; every other address that a browser opens gets the one page. */
+function servePages(app: NestExpressApplication, folder: string): void {
+  const page = join(folder, 'index.html');
+  app.use('/assets', express.static(join(folder, 'assets'), { maxAge: '1y', immutable: true, fallthrough: false }));
+  app.use(express.static(folder, { index: false }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const browses = request.method === 'GET' && !request.path.startsWith('/api') && request.accepts('html');
+    if (browses && existsSync(page)) response.setHeader('cache-control', 'no-cache').sendFile(page);
+    else next();
+  });
+}

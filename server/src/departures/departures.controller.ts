@@ -1,0 +1,62 @@
+import { type Board, CloseDeparture, type HandoverAnswer, type HandoverView, type Person, type Strip } from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { z } from 'zod';
+import { ALL_ROLES, Me, Roles } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { PrintingService } from '../printing/printing.service.js';
+import { BoardQueries } from './board.queries.js';
+import { HandoverService } from './handover.service.js';
+
+const DepartureNo = z.string().regex(/^DE-\d{1,9}$/i, 'is not the code of a departure').transform(s => Number(s.slice(3)));
+const Text = z.object({ text: z.string().min(1).max(20_000) });
+const by = (person: Person) => ({ personId: person.id, at: new Date() });
+
+@Controller('departures')
+export class DeparturesController {
+  constructor(
+    private readonly queries: BoardQueries,
+    private readonly handovers: HandoverService,
+    private readonly printing: PrintingService,
+  ) {}
+
+  @Get('board')
+  @Roles(...ALL_ROLES)
+  board(): Promise<Board> {
+    return this.queries.board(new Date());
+  }
+
+  @Get('strip')
+  @Roles(...ALL_ROLES)
+  strip(): Promise<Strip> {
+    return this.queries.strip(new Date());
+  }
+
+  @Get(':no')
+  @Roles(...ALL_ROLES)
+  handover(@Param('no') no: string): Promise<HandoverView> {
+    return this.queries.handover(parse(DepartureNo, no));
+  }
+
+  @Get(':no/sheet.pdf')
+  @Roles(...ALL_ROLES)
+  async sheet(@Param('no') no: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.printing.handover(await this.queries.handover(parse(DepartureNo, no))));
+  }
+
+  @Post(':no/scans')
+  @HttpCode(200)
+  @Roles('packer', 'lead')
+  scan(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverAnswer> {
+    return this.handovers.scan(parse(DepartureNo, no), parse(Text, body).text, by(me));
+  }
+
+  @Post(':no/close')
+  @HttpCode(200)
+  @Roles('packer', 'lead')
+  async close(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
+    const departure = parse(DepartureNo, no);
+    await this.handovers.close(departure, parse(CloseDeparture, body).leaveBehind, by(me));
+    return this.queries.handover(departure);
+  }
+}

@@ -1,0 +1,16 @@
+import { type FoundAll, FindQuery } from '@auk/contract';
+import { Controller, Get, Query } from '@nestjs/common';
+import { ALL_ROLES, Roles } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { FindService } from './find.service.js';
+
+@Controller('find')
+export class FindController {
+  constructor(private readonly finder: FindService) {}
+
+  @Get()
+  @Roles(...ALL_ROLES)
+  find(@Query() query: unknown): Promise<FoundAll> {
+    return this.finder.find(parse(FindQuery, query).text);
+  }
+}

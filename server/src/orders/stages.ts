@@ -1,0 +1,51 @@
+import { HOLDS, type Hold, orderStage, type Stage, type StageFacts } from '@auk/core';
+import { NONE, type Sql, type Tx } from '../database/db.js';
+
+const ROWS = 1000;
+
+/** Reads the facts from which stages follow. Shared by the writer of stages and by check:data. */
+export async function stageFacts(sql: Sql, orderIds: readonly string[]): Promise<Map<string, StageFacts & { stage: Stage }>> {
+  const facts = new Map<string, StageFacts & { stage: Stage }>();
+  for (let i = 0; i < orderIds.length; i += ROWS) {
+    const ids = orderIds.slice(i, i + ROWS);
+    const orders = await sql.rows<{ id: string; stage: Stage; checked: number; cancelled: number; parked: number; stops: number; wanted: number }>(
+      `SELECT o.id, o.stage, o.checkedAt IS NOT NULL AS checked, o.cancelledAt IS NOT NULL AS cancelled, o.parkedAt IS NOT NULL AS parked,
+         (SELECT COUNT(*) FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL) AS stops,
+         (SELECT COALESCE(SUM(p.quantity), 0) FROM linePart p WHERE p.orderId = o.id) AS wanted
+       FROM orders o WHERE o.id IN (?)`,
+      [ids],
+    );
+    for (const o of orders)
+      facts.set(o.id, { stage: o.stage, checked: !!o.checked, cancelled: !!o.cancelled, parked: !!o.parked, stopReasons: o.stops, wanted: o.wanted, held: emptyHolds(), closed: 0, labelled: 0 });
+    const held = await sql.rows<{ orderId: string; hold: Hold; n: number; closed: number; labelled: number }>(
+      `SELECT a.orderId, a.hold, SUM(a.quantity) AS n, SUM(IF(p.closedAt IS NULL, 0, a.quantity)) AS closed, SUM(IF(b.id IS NULL OR p.closedAt IS NULL, 0, a.quantity)) AS labelled
+       FROM allocation a LEFT JOIN parcel p ON a.parcelKey <> ? AND p.id = a.parcelKey
+       LEFT JOIN purchase b ON b.liveParcel = p.id AND b.state = 'bought'
+       WHERE a.orderId IN (?) AND a.quantity > 0 GROUP BY a.orderId, a.hold`,
+      [NONE, ids],
+    );
+    for (const h of held) {
+      const f = facts.get(h.orderId)!;
+      f.held[h.hold] = h.n;
+      if (h.hold === 'packed') Object.assign(f, { closed: h.closed, labelled: h.labelled });
+    }
+  }
+  return facts;
+}
+
+/** No units in any hold. */
+export const emptyHolds = (): Record<Hold, number> => Object.fromEntries(HOLDS.map(h => [h, 0])) as Record<Hold, number>;
+
+/** The one writer of stages of orders that exist: derives them anew and stores what changed. Tells the live stream once. */
+export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promise<Map<string, Stage>> {
+  const after = new Map<string, Stage>();
+  const changed = new Map<Stage, string[]>();
+  for (const [id, f] of await stageFacts(tx, [...new Set(orderIds)])) {
+    const stage = orderStage(f);
+    after.set(id, stage);
+    if (stage !== f.stage) changed.set(stage, [...(changed.get(stage) ?? []), id]);
+  }
+  for (const [stage, ids] of changed) await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, ids]);
+  if (changed.size > 0) await tx.tell('orders', orderIds.length === 1 ? orderIds[0]! : '');
+  return after;
+}

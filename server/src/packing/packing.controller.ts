@@ -1,0 +1,34 @@
+import { type BenchView, Id, type Judged, OpenBench, type Person, ScanIn } from '@auk/contract';
+import type { PackState } from '@auk/core';
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { Me, Roles } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { PackingService } from './packing.service.js';
+
+const by = (person: Person) => ({ personId: person.id, at: new Date() });
+
+@Controller('packing')
+export class PackingController {
+  constructor(private readonly packing: PackingService) {}
+
+  @Post('open')
+  @HttpCode(200)
+  @Roles('packer', 'lead')
+  open(@Body() body: unknown, @Me() me: Person): Promise<BenchView> {
+    const { code, device } = parse(OpenBench, body);
+    return this.packing.open(code, device, by(me));
+  }
+
+  @Get('sessions/:id')
+  @Roles('packer', 'lead')
+  view(@Param('id') id: string): Promise<BenchView> {
+    return this.packing.view(parse(Id, id));
+  }
+
+  @Post('sessions/:id/scans')
+  @HttpCode(200)
+  @Roles('packer', 'lead')
+  scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PackState>> {
+    return this.packing.scan(parse(Id, id), parse(ScanIn, body), by(me));
+  }
+}

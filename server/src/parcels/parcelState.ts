@@ -1,0 +1,8 @@
+/** The word for where a parcel stands. */
+export function parcelState(p: { closedAt: Date | null; handedOverAt: Date | null; departedAt: Date | null; label: string | null }): string {
+  if (p.departedAt) return 'departed';
+  if (p.handedOverAt) return 'handed over';
+  if (p.label === 'bought') return 'labelled';
+  if (p.label) return `label ${p.label}`;
+  return p.closedAt ? 'packed' : 'being packed';
+}

@@ -1,0 +1,63 @@
+import { Id, type Judged, type ListRow, type ListView, OpenBench, type Person, PlanList, ScanIn } from '@auk/contract';
+import type { PickState } from '@auk/core';
+import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { z } from 'zod';
+import { ALL_ROLES, Me, Roles } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { PrintingService } from '../printing/printing.service.js';
+import { PickingQueries } from './picking.queries.js';
+import { PickingService } from './picking.service.js';
+
+const ListNo = z.string().regex(/^PL-\d{1,9}$/i, 'is not the code of a pick list').transform(s => Number(s.slice(3)));
+const by = (person: Person) => ({ personId: person.id, at: new Date() });
+
+@Controller('picking')
+export class PickingController {
+  constructor(
+    private readonly queries: PickingQueries,
+    private readonly picking: PickingService,
+    private readonly printing: PrintingService,
+  ) {}
+
+  @Get('lists')
+  @Roles(...ALL_ROLES)
+  lists(): Promise<ListRow[]> {
+    return this.queries.lists();
+  }
+
+  @Get('lists/:no')
+  @Roles(...ALL_ROLES)
+  list(@Param('no') no: string): Promise<ListView> {
+    return this.queries.list(parse(ListNo, no));
+  }
+
+  @Get('lists/:no/sheet.pdf')
+  @Roles(...ALL_ROLES)
+  async sheet(@Param('no') no: string, @Res() response: Response): Promise<void> {
+    const pdf = await this.printing.pickList(await this.queries.list(parse(ListNo, no)));
+    response.type('application/pdf').send(pdf);
+  }
+
+  @Post('lists')
+  @HttpCode(200)
+  @Roles('lead')
+  async release(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
+    return { no: `PL-${(await this.picking.release(parse(PlanList, body).orderIds, by(me))).no}` };
+  }
+
+  @Post('open')
+  @HttpCode(200)
+  @Roles('picker', 'packer', 'lead')
+  open(@Body() body: unknown, @Me() me: Person): Promise<{ sessionId: string; listId: string; state: PickState }> {
+    const { code, device } = parse(OpenBench, body);
+    return this.picking.open(code, device, by(me));
+  }
+
+  @Post('sessions/:id/scans')
+  @HttpCode(200)
+  @Roles('picker', 'packer', 'lead')
+  scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PickState>> {
+    return this.picking.scan(parse(Id, id), parse(ScanIn, body), by(me));
+  }
+}

@@ -1,0 +1,45 @@
+import type { ListRow, ListStop, ListView } from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { Db } from '../database/db.js';
+import { NotHere } from '../http/problem.js';
+
+interface ListRecord extends Omit<ListRow, 'no' | 'metres' | 'createdAt'> {
+  no: number;
+  distance: number;
+  createdAt: Date;
+}
+
+const ROW = `SELECT l.id, l.no, l.state, l.distance, l.createdAt, COUNT(DISTINCT s.orderId) AS orders, COUNT(s.id) AS stops, COALESCE(SUM(s.quantity), 0) AS units,
+  (SELECT pe.name FROM scanSession x JOIN person pe ON pe.id = x.personId WHERE x.listId = l.id) AS picker,
+  (SELECT COALESCE(SUM(m.quantity * IF(m.why = 'pick', 1, -1)), 0) FROM pickStop q JOIN stockMove m ON m.causeId = q.id AND m.why IN ('pick', 'put back') WHERE q.listId = l.id) AS taken,
+  0 AS missing
+  FROM pickList l LEFT JOIN pickStop s ON s.listId = l.id`;
+
+/** Reads of pick lists. */
+@Injectable()
+export class PickingQueries {
+  constructor(private readonly db: Db) {}
+
+  /** Lists that are not done, then the newest done ones. */
+  async lists(): Promise<ListRow[]> {
+    const rows = await this.db.rows<ListRecord>(`${ROW} GROUP BY l.id ORDER BY l.state = 'done', l.no DESC LIMIT 60`);
+    return rows.map(toRow);
+  }
+
+  async list(no: number): Promise<ListView> {
+    const row = (await this.db.rows<ListRecord>(`${ROW} WHERE l.no = ? GROUP BY l.id`, [no]))[0];
+    if (!row) throw new NotHere(`The pick list PL-${no}`);
+    const stops = await this.db.rows<Omit<ListStop, 'order'> & { order: number }>(
+      `SELECT s.seq, p.code AS place, p.aisle, p.along, pr.sku, pr.name, s.quantity, t.mark AS tote, o.no AS \`order\`,
+         COALESCE((SELECT SUM(m.quantity * IF(m.why = 'pick', 1, -1)) FROM stockMove m WHERE m.causeId = s.id AND m.why IN ('pick', 'put back')), 0) AS taken
+       FROM pickStop s JOIN place p ON p.id = s.placeId JOIN product pr ON pr.id = s.productId JOIN orders o ON o.id = s.orderId LEFT JOIN place t ON t.id = s.toteId
+       WHERE s.listId = ? ORDER BY s.seq`,
+      [row.id],
+    );
+    return { ...toRow(row), rows: stops.map(s => ({ ...s, order: `OR-${s.order}` })) };
+  }
+}
+
+function toRow({ distance, ...r }: ListRecord): ListRow {
+  return { ...r, no: `PL-${r.no}`, metres: Math.round(distance / 10_000), createdAt: r.createdAt.toISOString() };
+}

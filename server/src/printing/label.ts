@@ -1,0 +1,50 @@
+import type { Address } from '@auk/core';
+import { code128Width, drawCode128, finish, line, newPaper } from './paper.js';
+
+/** What stands on a carrier label. */
+export interface LabelText {
+  parcelNo: string;
+  carrier: string;
+  service: string;
+  tracking: string;
+  routing: string;
+  weight: string;
+  to: Address;
+  from: Address;
+  reference: string;
+  day: string;
+}
+
+const WIDTH = 288;
+const HEIGHT = 432;
+const EDGE = 14;
+
+/** Lines of an address as they stand on paper. */
+export function addressLines(a: Address): string[] {
+  const last = a.country === 'US' ? `${a.city}, ${a.region} ${a.postcode}` : `${a.postcode} ${a.city} ${a.region}`;
+  return [a.name, a.company, a.line1, a.line2, last, a.country === 'US' ? '' : a.country].filter(Boolean);
+}
+
+/** Draws a 4 x 6 in carrier label: sender, receiver, routing, and the tracking number as Code 128 in whole printer dots. */
+export function drawLabel(label: LabelText): Promise<Buffer> {
+  const paper = newPaper([WIDTH, HEIGHT], `${label.carrier} ${label.tracking}`);
+  const wide = WIDTH - 2 * EDGE;
+  line(paper, 'bold', 17, label.carrier, EDGE, 14, 170);
+  line(paper, 'bold', 11, label.service, EDGE, 36, 190);
+  line(paper, 'bold', 26, label.routing, WIDTH - 114, 12, 100, 'right');
+  line(paper, 'body', 8, `${label.day} · ${label.weight}`, WIDTH - 134, 42, 120, 'right');
+  paper.moveTo(0, 58).lineTo(WIDTH, 58).lineWidth(1.5).stroke('#000');
+  addressLines(label.from).forEach((text, i) => line(paper, 'body', 7.5, text, EDGE, 65 + i * 9.5, wide));
+  line(paper, 'body', 8, 'to', EDGE, 128, 30);
+  const to = addressLines(label.to);
+  to.forEach((text, i) => line(paper, i === 0 ? 'bold' : 'body', i === to.length - 1 ? 16 : 13.5, text, EDGE + 26, 124 + i * 19, wide - 26));
+  paper.moveTo(0, 250).lineTo(WIDTH, 250).lineWidth(3).stroke('#000');
+  line(paper, 'bold', 9, 'tracking', EDGE, 258, wide, 'center');
+  const dots = code128Width(label.tracking, 3) + 60 * (72 / 203) <= WIDTH ? 3 : 2;
+  drawCode128(paper, label.tracking, (WIDTH - code128Width(label.tracking, dots)) / 2, 274, 84, dots);
+  line(paper, 'code', 13, label.tracking.replace(/(.{4})(?=.)/g, '$1 '), EDGE, 364, wide, 'center');
+  paper.moveTo(0, 388).lineTo(WIDTH, 388).lineWidth(1.5).stroke('#000');
+  line(paper, 'code', 10, label.parcelNo, EDGE, 402, 130);
+  line(paper, 'body', 10, label.reference, WIDTH - 154, 402, 140, 'right');
+  return finish(paper);
+}

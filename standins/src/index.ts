@@ -1,0 +1,3 @@
+export * from './books.js';
+export * from './carrier.js';
+export * from './server.js';

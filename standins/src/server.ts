@@ -1,0 +1,114 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { CarrierBuy, CarrierParcel, Mischief, ToldTracking } from '@auk/contract';
+import { CARRIERS } from '@auk/demo';
+import { Books } from './books.js';
+import { CarrierDesk, type Charge } from './carrier.js';
+
+interface Answer {
+  status: number;
+  body: unknown;
+}
+
+/** The stand-ins of one installation: carriers under /CODE/..., channels under /channels. All on one loopback port. */
+export class Standins {
+  readonly desks: Map<string, CarrierDesk>;
+  readonly told: Books<ToldTracking>;
+  /** How often a channel was told, repeats counted. */
+  tellings = 0;
+  private readonly mischief = new Map<string, Mischief[]>();
+  private server: Server | null = null;
+
+  constructor(folder: string) {
+    this.desks = new Map(CARRIERS.map(c => [c.code, new CarrierDesk(c, new Books<Charge>(join(folder, `${c.code}.jsonl`)))]));
+    this.told = new Books<ToldTracking>(join(folder, 'told.jsonl'));
+  }
+
+  /** Starts listening on loopback; port 0 takes a free one. Returns the port. */
+  listen(port = 0): Promise<number> {
+    const server = createServer((request, response) => void this.serve(request, response));
+    this.server = server;
+    return new Promise((resolve, reject) => {
+      server.once('error', reject);
+      server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port));
+    });
+  }
+
+  close(): Promise<void> {
+    this.server?.closeAllConnections();
+    return new Promise(resolve => (this.server ? this.server.close(() => resolve()) : resolve()));
+  }
+
+  /** Tells a carrier to misbehave from now on. */
+  misbehave(code: string, mischief: Mischief): void {
+    this.mischief.set(code, [...(this.mischief.get(code) ?? []), mischief]);
+  }
+
+  private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    try {
+      const [, where = '', what = '', key = ''] = (request.url ?? '').split('/');
+      const body = request.method === 'POST' ? JSON.parse(await text(request)) : null;
+      const desk = this.desks.get(where);
+      if (where === 'channels' && what === 'tracking') return send(response, this.tell(ToldTracking.parse(body)));
+      if (!desk) return send(response, { status: 404, body: { error: 'no such service' } });
+      if (what === 'mischief') {
+        this.misbehave(where, Mischief.parse(body));
+        return send(response, { status: 200, body: {} });
+      }
+      if (what === 'books') return send(response, { status: 200, body: desk.books.all() });
+      await this.carrier(where, desk, what, key, body, response);
+    } catch (error) {
+      send(response, { status: 400, body: { error: (error as Error).message.slice(0, 300) } });
+    }
+  }
+
+  private async carrier(code: string, desk: CarrierDesk, what: string, key: string, body: unknown, response: ServerResponse): Promise<void> {
+    const on = what === 'quotes' ? 'quote' : key ? 'find' : 'buy';
+    const trick = this.trick(code, on);
+    if (trick?.how === 'fail before') return void response.destroy();
+    if (trick?.how === 'refuse') return send(response, { status: 422, body: { refused: 'the desk is closed today' } });
+    const answer = this.answer(desk, on, key, body, trick?.how === 'dearer' ? 100 : 0);
+    if (trick?.how === 'late') await new Promise(resolve => setTimeout(resolve, trick.ms));
+    if (trick?.how === 'fail after') return void response.destroy();
+    if (trick?.how === 'nonsense') return void response.writeHead(200).end('<<< the moon is {');
+    send(response, answer);
+  }
+
+  private answer(desk: CarrierDesk, on: Mischief['on'], key: string, body: unknown, dearer: number): Answer {
+    if (on === 'find') {
+      const found = desk.find(key);
+      return found ? { status: 200, body: found } : { status: 404, body: { error: 'no such purchase' } };
+    }
+    const got = on === 'quote' ? desk.quotes(CarrierParcel.parse(body)) : desk.buy(CarrierBuy.parse(body), dearer);
+    if ('refused' in got) return { status: 422, body: got };
+    return { status: 200, body: on === 'quote' ? { quotes: got } : got };
+  }
+
+  private tell(told: ToldTracking): Answer {
+    this.tellings++;
+    this.told.write(told);
+    return { status: 200, body: { taken: true } };
+  }
+
+  private trick(code: string, on: Mischief['on']): Mischief | null {
+    const trick = this.mischief.get(code)?.find(m => m.on === on && m.times > 0);
+    if (trick) trick.times--;
+    return trick ?? null;
+  }
+}
+
+async function text(request: IncomingMessage): Promise<string> {
+  const parts: Buffer[] = [];
+  let size = 0;
+  for await (const part of request) {
+    size += (part as Buffer).length;
+    if (size > 1_000_000) throw new Error('the request is too large');
+    parts.push(part as Buffer);
+  }
+  return Buffer.concat(parts).toString('utf8');
+}
+
+function send(response: ServerResponse, answer: Answer): void {
+  response.writeHead(answer.status, { 'content-type': 'application/json' }).end(JSON.stringify(answer.body));
+}
