@@ -4,7 +4,11 @@ import { z } from 'zod';
 export const CarrierParcel = z.object({
   from: z.object({ postcode: z.string(), country: z.string() }),
   to: z.object({ postcode: z.string(), country: z.string(), residential: z.boolean() }),
-  size: z.object({ length: z.number().int().positive(), width: z.number().int().positive(), height: z.number().int().positive() }),
+  size: z.object({
+    length: z.number().int().positive(),
+    width: z.number().int().positive(),
+    height: z.number().int().positive(),
+  }),
   weightMg: z.number().int().positive(),
   shipDay: z.iso.date(),
 });
@@ -26,20 +30,44 @@ export const CarrierQuote = z.object({
 export type CarrierQuote = z.infer<typeof CarrierQuote>;
 export const CarrierQuotes = z.object({ quotes: z.array(CarrierQuote) });
 
-export const CarrierBuy = z.object({ key: z.string().min(1), quoteId: z.string().min(1), minor: z.number().int(), service: z.string(), parcel: CarrierParcel, reference: z.string() });
+export const CarrierBuy = z.object({
+  key: z.string().min(1),
+  quoteId: z.string().min(1),
+  minor: z.number().int(),
+  service: z.string(),
+  parcel: CarrierParcel,
+  reference: z.string(),
+});
 export type CarrierBuy = z.infer<typeof CarrierBuy>;
 
 /** A purchase in the carrier's books. */
-export const CarrierBought = z.object({ key: z.string(), tracking: z.string().min(5).max(40), minor: z.number().int(), service: z.string(), routing: z.string() });
+export const CarrierBought = z.object({
+  key: z.string(),
+  tracking: z.string().min(5).max(40),
+  minor: z.number().int(),
+  service: z.string(),
+  routing: z.string(),
+});
 export type CarrierBought = z.infer<typeof CarrierBought>;
 
 /** A refusal in the carrier's words. */
 export const CarrierRefused = z.object({ refused: z.string() });
 
 /** How a stand-in is told to misbehave; each counts down its `times`. */
-export const Mischief = z.object({ on: z.enum(['quote', 'buy', 'find']), how: z.enum(['late', 'fail after', 'fail before', 'nonsense', 'dearer', 'refuse']), times: z.number().int().min(0).max(1000), ms: z.number().int().min(0).max(60_000).default(0) });
+export const Mischief = z.object({
+  on: z.enum(['quote', 'buy', 'find']),
+  how: z.enum(['late', 'fail after', 'fail before', 'nonsense', 'dearer', 'refuse']),
+  times: z.number().int().min(0).max(1000),
+  ms: z.number().int().min(0).max(60_000).default(0),
+});
 export type Mischief = z.infer<typeof Mischief>;
 
 /** What a channel is told of a departed parcel. The key makes a repeat harmless. */
-export const ToldTracking = z.object({ key: z.string(), channel: z.string(), channelNumber: z.string(), carrier: z.string(), tracking: z.string() });
+export const ToldTracking = z.object({
+  key: z.string(),
+  channel: z.string(),
+  channelNumber: z.string(),
+  carrier: z.string(),
+  tracking: z.string(),
+});
 export type ToldTracking = z.infer<typeof ToldTracking>;

@@ -18,5 +18,12 @@ export interface ProductRow {
 export interface PlaceView {
   code: string;
   kind: string;
-  stock: { sku: string; name: string; onHand: number; listed: number; lot: string | null; expiry: string | null }[];
+  stock: {
+    sku: string;
+    name: string;
+    onHand: number;
+    listed: number;
+    lot: string | null;
+    expiry: string | null;
+  }[];
 }

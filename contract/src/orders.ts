@@ -65,7 +65,15 @@ export interface OrderView {
   shippingMinor: number;
   lines: OrderLineView[];
   stops: StopReason[];
-  parcels: { no: string; state: string; carrier: string | null; service: string | null; tracking: string | null; minor: number | null; departure: string | null }[];
+  parcels: {
+    no: string;
+    state: string;
+    carrier: string | null;
+    service: string | null;
+    tracking: string | null;
+    minor: number | null;
+    departure: string | null;
+  }[];
   lists: string[];
   history: HistoryRow[];
   version: number;

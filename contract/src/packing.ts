@@ -53,5 +53,13 @@ export interface LabelView {
   pdf: string | null;
 }
 
-export const BuyLabel = z.object({ carrier: z.string().max(30), service: z.string().max(40), quoteId: z.string().max(80), minor: z.number().int().min(0), key: z.uuid(), name: z.string().min(1).max(80), arrives: z.iso.date() });
+export const BuyLabel = z.object({
+  carrier: z.string().max(30),
+  service: z.string().max(40),
+  quoteId: z.string().max(80),
+  minor: z.number().int().min(0),
+  key: z.uuid(),
+  name: z.string().min(1).max(80),
+  arrives: z.iso.date(),
+});
 export type BuyLabel = z.infer<typeof BuyLabel>;

@@ -16,7 +16,16 @@ export interface DemoProduct {
   facts: { fragile?: boolean; sharp?: boolean; liquid?: boolean };
 }
 
-type Line = [sku: string, name: string, lb: number, inches: [number, number, number], dollars: number, picture: string, hint?: string, caseOf?: number];
+type Line = [
+  sku: string,
+  name: string,
+  lb: number,
+  inches: [number, number, number],
+  dollars: number,
+  picture: string,
+  hint?: string,
+  caseOf?: number,
+];
 
 const PIECES: Line[] = [
   ['HVB-DP-F', 'Deep hive body, pine, flat', 9.5, [20, 10, 3.5], 32, 'hive', 'flat, not nailed'],
@@ -29,13 +38,49 @@ const PIECES: Line[] = [
   ['LID-MIG', 'Migratory lid, plywood', 4.2, [20, 16.5, 1], 13, 'lid'],
   ['FLR-SLD', 'Solid floor', 5.8, [22, 16.5, 2], 17, 'lid'],
   ['FLR-SCR', 'Screened floor with slide', 6.3, [22, 16.5, 2.2], 27, 'lid'],
-  ['FRM-DP-A', 'Frame, deep, pine, assembled', 0.62, [19, 9.2, 1.4], 3.4, 'frame', 'not the medium: 23 cm high', 10],
+  [
+    'FRM-DP-A',
+    'Frame, deep, pine, assembled',
+    0.62,
+    [19, 9.2, 1.4],
+    3.4,
+    'frame',
+    'not the medium: 23 cm high',
+    10,
+  ],
   ['FRM-DP-F', 'Frame, deep, pine, flat', 0.55, [19, 2.4, 1.2], 1.9, 'frame', 'in four pieces', 50],
-  ['FRM-MD-A', 'Frame, medium, pine, assembled', 0.5, [19, 6.3, 1.4], 3.2, 'frame', 'not the deep: 16 cm high', 10],
+  [
+    'FRM-MD-A',
+    'Frame, medium, pine, assembled',
+    0.5,
+    [19, 6.3, 1.4],
+    3.2,
+    'frame',
+    'not the deep: 16 cm high',
+    10,
+  ],
   ['FRM-MD-F', 'Frame, medium, pine, flat', 0.44, [19, 2.4, 1.2], 1.8, 'frame', 'in four pieces', 50],
-  ['FND-DP-W', 'Foundation, deep, wired wax', 0.11, [16.8, 8.5, 0.2], 2.6, 'sheet', 'fragile in the cold', 10],
+  [
+    'FND-DP-W',
+    'Foundation, deep, wired wax',
+    0.11,
+    [16.8, 8.5, 0.2],
+    2.6,
+    'sheet',
+    'fragile in the cold',
+    10,
+  ],
   ['FND-DP-P', 'Foundation, deep, waxed plastic, black', 0.28, [16.8, 8.5, 0.2], 2.3, 'sheet', 'black', 10],
-  ['FND-MD-W', 'Foundation, medium, wired wax', 0.09, [16.8, 5.6, 0.2], 2.2, 'sheet', 'fragile in the cold', 10],
+  [
+    'FND-MD-W',
+    'Foundation, medium, wired wax',
+    0.09,
+    [16.8, 5.6, 0.2],
+    2.2,
+    'sheet',
+    'fragile in the cold',
+    10,
+  ],
   ['FND-MD-P', 'Foundation, medium, waxed plastic, black', 0.2, [16.8, 5.6, 0.2], 1.9, 'sheet', 'black', 10],
   ['QEX-MTL', 'Queen excluder, metal', 1.9, [20, 16.5, 0.4], 15, 'grid'],
   ['QEX-PLS', 'Queen excluder, plastic', 0.6, [20, 16.5, 0.2], 6, 'grid'],
@@ -126,37 +171,305 @@ const BOTTLED: Line[] = [
   ['JKT-L', 'Bee jacket, L', 1.8, [15, 12, 3], 56, 'suit', 'size L'],
 ];
 
-type Made = [sku: string, name: string, lb: number, inches: [number, number, number], dollars: number, picture: string, parts: [string, number][]];
+type Made = [
+  sku: string,
+  name: string,
+  lb: number,
+  inches: [number, number, number],
+  dollars: number,
+  picture: string,
+  parts: [string, number][],
+];
 
 /** Made ahead, with stock and a code of their own. */
 const KITS: Made[] = [
-  ['KIT-START', 'Starter hive, nailed', 37, [22, 18, 20], 189, 'hive', [['HVB-DP-A', 1], ['LID-TEL', 1], ['FLR-SCR', 1], ['FRM-DP-A', 10], ['FND-DP-W', 10]]],
-  ['KIT-SUPER', 'Honey super, nailed, with frames', 15, [20, 16.5, 6.8], 79, 'hive', [['HVB-MD-A', 1], ['FRM-MD-A', 10], ['FND-MD-W', 10]]],
-  ['KIT-NUC', 'Nucleus hive with frames', 11, [21, 9.5, 12], 62, 'hive', [['NUC-5-DP', 1], ['FRM-DP-A', 5], ['FND-DP-W', 5]]],
-  ['KIT-TOOLS', 'Tool pouch', 2.1, [14, 6, 4], 42, 'tool', [['HTL-J10', 1], ['BRS-BEE', 1], ['FRM-GRP', 1]]],
-  ['KIT-SMK', 'Smoker and fuel', 3.9, [13, 9, 8], 45, 'smoker', [['SMK-4-ST', 1], ['SMK-FUEL', 1]]],
-  ['KIT-FEED', 'Spring feeding kit', 12.4, [12, 9, 13], 29, 'box', [['FDR-ENT', 1], ['SYR-1GL', 1], ['PTY-POL-1', 1]]],
-  ['KIT-QMARK', 'Queen marking kit', 0.2, [7, 5, 2], 20, 'pen', [['QPN-BLU', 1], ['QPN-WHT', 1], ['QTB-MRK', 1], ['QCG-PLS', 2]]],
-  ['KIT-MITE', 'Mite check kit', 1.5, [18, 13, 2], 52, 'packet', [['MIT-STR-10', 1], ['MIT-BRD', 1]]],
-  ['KIT-CNDL', 'Candle maker', 2.4, [11, 8, 6], 61, 'box', [['WAX-1LB', 1], ['WCK-COT', 1], ['MLD-SKEP', 1]]],
-  ['KIT-NAIL', 'Assembly kit', 1.7, [8, 5, 4], 12, 'packet', [['NAIL-7D', 1], ['GLU-8', 1]]],
-  ['KIT-JAR24', 'Jar crate, 24 hex, 12 oz', 11.2, [17, 12, 6], 36, 'jar', [['JAR-HEX-12', 24], ['LIDS-58-G', 2]]],
-  ['KIT-GARDEN', 'Bee garden, three seeds', 0.1, [5, 4, 0.5], 7, 'seeds', [['SED-PHA', 1], ['SED-CLO', 1], ['SED-BOR', 1]]],
+  [
+    'KIT-START',
+    'Starter hive, nailed',
+    37,
+    [22, 18, 20],
+    189,
+    'hive',
+    [
+      ['HVB-DP-A', 1],
+      ['LID-TEL', 1],
+      ['FLR-SCR', 1],
+      ['FRM-DP-A', 10],
+      ['FND-DP-W', 10],
+    ],
+  ],
+  [
+    'KIT-SUPER',
+    'Honey super, nailed, with frames',
+    15,
+    [20, 16.5, 6.8],
+    79,
+    'hive',
+    [
+      ['HVB-MD-A', 1],
+      ['FRM-MD-A', 10],
+      ['FND-MD-W', 10],
+    ],
+  ],
+  [
+    'KIT-NUC',
+    'Nucleus hive with frames',
+    11,
+    [21, 9.5, 12],
+    62,
+    'hive',
+    [
+      ['NUC-5-DP', 1],
+      ['FRM-DP-A', 5],
+      ['FND-DP-W', 5],
+    ],
+  ],
+  [
+    'KIT-TOOLS',
+    'Tool pouch',
+    2.1,
+    [14, 6, 4],
+    42,
+    'tool',
+    [
+      ['HTL-J10', 1],
+      ['BRS-BEE', 1],
+      ['FRM-GRP', 1],
+    ],
+  ],
+  [
+    'KIT-SMK',
+    'Smoker and fuel',
+    3.9,
+    [13, 9, 8],
+    45,
+    'smoker',
+    [
+      ['SMK-4-ST', 1],
+      ['SMK-FUEL', 1],
+    ],
+  ],
+  [
+    'KIT-FEED',
+    'Spring feeding kit',
+    12.4,
+    [12, 9, 13],
+    29,
+    'box',
+    [
+      ['FDR-ENT', 1],
+      ['SYR-1GL', 1],
+      ['PTY-POL-1', 1],
+    ],
+  ],
+  [
+    'KIT-QMARK',
+    'Queen marking kit',
+    0.2,
+    [7, 5, 2],
+    20,
+    'pen',
+    [
+      ['QPN-BLU', 1],
+      ['QPN-WHT', 1],
+      ['QTB-MRK', 1],
+      ['QCG-PLS', 2],
+    ],
+  ],
+  [
+    'KIT-MITE',
+    'Mite check kit',
+    1.5,
+    [18, 13, 2],
+    52,
+    'packet',
+    [
+      ['MIT-STR-10', 1],
+      ['MIT-BRD', 1],
+    ],
+  ],
+  [
+    'KIT-CNDL',
+    'Candle maker',
+    2.4,
+    [11, 8, 6],
+    61,
+    'box',
+    [
+      ['WAX-1LB', 1],
+      ['WCK-COT', 1],
+      ['MLD-SKEP', 1],
+    ],
+  ],
+  [
+    'KIT-NAIL',
+    'Assembly kit',
+    1.7,
+    [8, 5, 4],
+    12,
+    'packet',
+    [
+      ['NAIL-7D', 1],
+      ['GLU-8', 1],
+    ],
+  ],
+  [
+    'KIT-JAR24',
+    'Jar crate, 24 hex, 12 oz',
+    11.2,
+    [17, 12, 6],
+    36,
+    'jar',
+    [
+      ['JAR-HEX-12', 24],
+      ['LIDS-58-G', 2],
+    ],
+  ],
+  [
+    'KIT-GARDEN',
+    'Bee garden, three seeds',
+    0.1,
+    [5, 4, 0.5],
+    7,
+    'seeds',
+    [
+      ['SED-PHA', 1],
+      ['SED-CLO', 1],
+      ['SED-BOR', 1],
+    ],
+  ],
 ];
 
 /** Gathered at picking, no stock of their own. */
 const BUNDLES: Made[] = [
-  ['SET-HARV', 'Harvest set', 0, [1, 1, 1], 92, 'bucket', [['KNF-SER-12', 1], ['STR-DBL', 1], ['BKT-5G-GT', 1], ['JAR-HEX-12', 24]]],
-  ['SET-SAFE-M', 'Safe start, M', 0, [1, 1, 1], 109, 'suit', [['SUIT-M', 1], ['GLV-M', 1], ['HTL-J10', 1]]],
-  ['SET-SAFE-L', 'Safe start, L', 0, [1, 1, 1], 109, 'suit', [['SUIT-L', 1], ['GLV-L', 1], ['HTL-J10', 1]]],
-  ['SET-JAR12-9', 'Dozen hex jars, 9 oz, with lids', 0, [1, 1, 1], 18, 'jar', [['JAR-HEX-09', 12], ['LIDS-58-B', 1]]],
-  ['SET-JAR12-16', 'Dozen round jars, 16 oz, with lids', 0, [1, 1, 1], 21, 'jar', [['JAR-MUT-16', 12], ['LIDS-58-G', 1]]],
-  ['SET-SMKHTL', 'Smoker and hive tool', 0, [1, 1, 1], 46, 'smoker', [['SMK-4-ST', 1], ['HTL-S10', 1]]],
-  ['SET-WINTER', 'Winter set', 0, [1, 1, 1], 28, 'packet', [['MSE-GRD', 1], ['ENT-RED', 1], ['FOND-5', 1]]],
-  ['SET-READ', 'Reader’s pair', 0, [1, 1, 1], 32, 'book', [['BOOK-1ST', 1], ['BOOK-LOG', 1]]],
-  ['SET-FRM10', 'Ten deep frames with wax', 0, [1, 1, 1], 56, 'frame', [['FRM-DP-A', 10], ['FND-DP-W', 10]]],
+  [
+    'SET-HARV',
+    'Harvest set',
+    0,
+    [1, 1, 1],
+    92,
+    'bucket',
+    [
+      ['KNF-SER-12', 1],
+      ['STR-DBL', 1],
+      ['BKT-5G-GT', 1],
+      ['JAR-HEX-12', 24],
+    ],
+  ],
+  [
+    'SET-SAFE-M',
+    'Safe start, M',
+    0,
+    [1, 1, 1],
+    109,
+    'suit',
+    [
+      ['SUIT-M', 1],
+      ['GLV-M', 1],
+      ['HTL-J10', 1],
+    ],
+  ],
+  [
+    'SET-SAFE-L',
+    'Safe start, L',
+    0,
+    [1, 1, 1],
+    109,
+    'suit',
+    [
+      ['SUIT-L', 1],
+      ['GLV-L', 1],
+      ['HTL-J10', 1],
+    ],
+  ],
+  [
+    'SET-JAR12-9',
+    'Dozen hex jars, 9 oz, with lids',
+    0,
+    [1, 1, 1],
+    18,
+    'jar',
+    [
+      ['JAR-HEX-09', 12],
+      ['LIDS-58-B', 1],
+    ],
+  ],
+  [
+    'SET-JAR12-16',
+    'Dozen round jars, 16 oz, with lids',
+    0,
+    [1, 1, 1],
+    21,
+    'jar',
+    [
+      ['JAR-MUT-16', 12],
+      ['LIDS-58-G', 1],
+    ],
+  ],
+  [
+    'SET-SMKHTL',
+    'Smoker and hive tool',
+    0,
+    [1, 1, 1],
+    46,
+    'smoker',
+    [
+      ['SMK-4-ST', 1],
+      ['HTL-S10', 1],
+    ],
+  ],
+  [
+    'SET-WINTER',
+    'Winter set',
+    0,
+    [1, 1, 1],
+    28,
+    'packet',
+    [
+      ['MSE-GRD', 1],
+      ['ENT-RED', 1],
+      ['FOND-5', 1],
+    ],
+  ],
+  [
+    'SET-READ',
+    'Reader’s pair',
+    0,
+    [1, 1, 1],
+    32,
+    'book',
+    [
+      ['BOOK-1ST', 1],
+      ['BOOK-LOG', 1],
+    ],
+  ],
+  [
+    'SET-FRM10',
+    'Ten deep frames with wax',
+    0,
+    [1, 1, 1],
+    56,
+    'frame',
+    [
+      ['FRM-DP-A', 10],
+      ['FND-DP-W', 10],
+    ],
+  ],
   // Holds another bundle: two levels of parts.
-  ['SET-YEAR', 'First year set', 0, [1, 1, 1], 399, 'hive', [['KIT-START', 1], ['SET-SMKHTL', 1], ['SET-READ', 1], ['VEIL-RND', 1]]],
+  [
+    'SET-YEAR',
+    'First year set',
+    0,
+    [1, 1, 1],
+    399,
+    'hive',
+    [
+      ['KIT-START', 1],
+      ['SET-SMKHTL', 1],
+      ['SET-READ', 1],
+      ['VEIL-RND', 1],
+    ],
+  ],
 ];
 
 /** A GTIN-13 of the range kept for use within one house (20 to 29), so that it is nobody's. */
@@ -166,11 +479,45 @@ function houseGtin(index: number): string {
 }
 
 function piece([sku, name, lb, inches, dollars, picture, hint, caseOf]: Line): Omit<DemoProduct, 'gtin'> {
-  const facts = { ...(hint?.includes('fragile') && { fragile: true }), ...(hint?.includes('sharp') && { sharp: true }), ...(hint?.includes('liquid') && { liquid: true }) };
-  return { sku, name, kind: 'piece', lb, inches, dollars, picture, hint: hint ?? null, caseOf: caseOf ?? null, parts: [], facts };
+  const facts = {
+    ...(hint?.includes('fragile') && { fragile: true }),
+    ...(hint?.includes('sharp') && { sharp: true }),
+    ...(hint?.includes('liquid') && { liquid: true }),
+  };
+  return {
+    sku,
+    name,
+    kind: 'piece',
+    lb,
+    inches,
+    dollars,
+    picture,
+    hint: hint ?? null,
+    caseOf: caseOf ?? null,
+    parts: [],
+    facts,
+  };
 }
 
-const made = (kind: 'kit' | 'bundle') => ([sku, name, lb, inches, dollars, picture, parts]: Made): Omit<DemoProduct, 'gtin'> => ({ sku, name, kind, lb, inches, dollars, picture, hint: null, caseOf: null, parts, facts: {} });
+const made =
+  (kind: 'kit' | 'bundle') =>
+  ([sku, name, lb, inches, dollars, picture, parts]: Made): Omit<DemoProduct, 'gtin'> => ({
+    sku,
+    name,
+    kind,
+    lb,
+    inches,
+    dollars,
+    picture,
+    hint: null,
+    caseOf: null,
+    parts,
+    facts: {},
+  });
 
 /** Everything Skepside Bee Supply sells. */
-export const CATALOGUE: DemoProduct[] = [...[...PIECES, ...SIZED, ...BOTTLED].map(piece), ...KITS.map(made('kit')), ...BUNDLES.map(made('bundle'))].map((p, i) => ({ ...p, gtin: houseGtin(i) }));
+export const CATALOGUE: DemoProduct[] = [
+  ...[...PIECES, ...SIZED, ...BOTTLED].map(piece),
+  ...KITS.map(made('kit')),
+  ...BUNDLES.map(made('bundle')),
+].map((p, i) => ({ ...p, gtin: houseGtin(i) }));

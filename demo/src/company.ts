@@ -1,12 +1,37 @@
 import type { Address, Layout } from '@auk/core';
 
-const SENDER: Address = { name: 'Skepside Bee Supply', company: '', line1: '4120 Muskingum Works Road', line2: '', city: 'Zanesville', region: 'OH', postcode: '43701', country: 'US', phone: '740-555-0123' };
+const SENDER: Address = {
+  name: 'Skepside Bee Supply',
+  company: '',
+  line1: '4120 Muskingum Works Road',
+  line2: '',
+  city: 'Zanesville',
+  region: 'OH',
+  postcode: '43701',
+  country: 'US',
+  phone: '740-555-0123',
+};
 const sender = (name: string): Address => ({ ...SENDER, name });
 
-export const WAREHOUSE = { code: 'ZAN', name: 'Skepside, Zanesville', zone: 'America/New_York', currency: 'USD', postcode: '43701', country: 'US', sender: SENDER };
+export const WAREHOUSE = {
+  code: 'ZAN',
+  name: 'Skepside, Zanesville',
+  zone: 'America/New_York',
+  currency: 'USD',
+  postcode: '43701',
+  country: 'US',
+  sender: SENDER,
+};
 
 /** Eight aisles of twelve bays on each side, three levels; a bay is 1.2 m wide, aisles stand 4 m apart. Tenths of a millimetre. */
-export const LAYOUT: Layout & { bays: number; levels: number; bayWidth: number } = { aisles: 8, aisleLength: 12 * 12_000 + 20_000, aislePitch: 40_000, bays: 12, levels: 3, bayWidth: 12_000 };
+export const LAYOUT: Layout & { bays: number; levels: number; bayWidth: number } = {
+  aisles: 8,
+  aisleLength: 12 * 12_000 + 20_000,
+  aislePitch: 40_000,
+  bays: 12,
+  levels: 3,
+  bayWidth: 12_000,
+};
 
 export interface DemoPlace {
   code: string;
@@ -19,36 +44,87 @@ export interface DemoPlace {
 /** All bins: A-01-1 to H-12-3; odd bays on the left, even ones on the right. */
 export const BINS: DemoPlace[] = Array.from({ length: LAYOUT.aisles }, (_, aisle) =>
   Array.from({ length: LAYOUT.bays }, (_, bay) =>
-    Array.from({ length: LAYOUT.levels }, (_, level): DemoPlace => ({
-      code: `${'ABCDEFGH'[aisle]}-${String(bay + 1).padStart(2, '0')}-${level + 1}`, aisle, along: 10_000 + bay * LAYOUT.bayWidth + LAYOUT.bayWidth / 2, level: level + 1, side: bay % 2 === 0 ? 'left' : 'right',
-    })),
+    Array.from(
+      { length: LAYOUT.levels },
+      (_, level): DemoPlace => ({
+        code: `${'ABCDEFGH'[aisle]}-${String(bay + 1).padStart(2, '0')}-${level + 1}`,
+        aisle,
+        along: 10_000 + bay * LAYOUT.bayWidth + LAYOUT.bayWidth / 2,
+        level: level + 1,
+        side: bay % 2 === 0 ? 'left' : 'right',
+      }),
+    ),
   ).flat(),
 ).flat();
 
 /** Totes with a code and a mark that is read from afar: a letter and a number. */
-export const TOTES = Array.from({ length: 120 }, (_, i) => ({ code: `TO-${String(i + 1).padStart(3, '0')}`, mark: `${'ABCDEFGHJKLM'[i % 12]}${Math.floor(i / 12) + 1}` }));
+export const TOTES = Array.from({ length: 120 }, (_, i) => ({
+  code: `TO-${String(i + 1).padStart(3, '0')}`,
+  mark: `${'ABCDEFGHJKLM'[i % 12]}${Math.floor(i / 12) + 1}`,
+}));
 
 /** Places that are no bins: benches, the way out, and the outside. */
 export const OTHER_PLACES = [
-  { code: 'BE-1', kind: 'bench' }, { code: 'BE-2', kind: 'bench' }, { code: 'STAGE-1', kind: 'staging' }, { code: 'QUARANTINE', kind: 'quarantine' },
-  { code: 'MISSING', kind: 'missing' }, { code: 'GONE', kind: 'gone' }, { code: 'OUTSIDE', kind: 'outside' },
+  { code: 'BE-1', kind: 'bench' },
+  { code: 'BE-2', kind: 'bench' },
+  { code: 'STAGE-1', kind: 'staging' },
+  { code: 'QUARANTINE', kind: 'quarantine' },
+  { code: 'MISSING', kind: 'missing' },
+  { code: 'GONE', kind: 'gone' },
+  { code: 'OUTSIDE', kind: 'outside' },
 ];
 
 export const CHANNELS = [
-  { code: 'web', name: 'Web store', brand: 'Skepside Bee Supply', prefix: 'WS', sender: sender('Skepside Bee Supply'), skuPrefix: '' },
-  { code: 'fernway', name: 'Fernway Market', brand: 'Skepside on Fernway', prefix: 'FM', sender: sender('Skepside on Fernway'), skuPrefix: 'FM-' },
-  { code: 'plaza', name: 'Plaza Nine', brand: 'Skepside Bees', prefix: 'PN', sender: sender('Skepside Bees'), skuPrefix: 'P9-' },
-  { code: 'loom', name: 'Loomstreet', brand: 'Skepside Crafts', prefix: 'LS', sender: sender('Skepside Crafts'), skuPrefix: 'LS-' },
+  {
+    code: 'web',
+    name: 'Web store',
+    brand: 'Skepside Bee Supply',
+    prefix: 'WS',
+    sender: sender('Skepside Bee Supply'),
+    skuPrefix: '',
+  },
+  {
+    code: 'fernway',
+    name: 'Fernway Market',
+    brand: 'Skepside on Fernway',
+    prefix: 'FM',
+    sender: sender('Skepside on Fernway'),
+    skuPrefix: 'FM-',
+  },
+  {
+    code: 'plaza',
+    name: 'Plaza Nine',
+    brand: 'Skepside Bees',
+    prefix: 'PN',
+    sender: sender('Skepside Bees'),
+    skuPrefix: 'P9-',
+  },
+  {
+    code: 'loom',
+    name: 'Loomstreet',
+    brand: 'Skepside Crafts',
+    prefix: 'LS',
+    sender: sender('Skepside Crafts'),
+    skuPrefix: 'LS-',
+  },
 ];
 
 /** The people of the demo; every PIN is 2468. */
 export const PEOPLE = [
-  { badge: 'AB-1001', name: 'Ines Maddow', role: 'lead' }, { badge: 'AB-1002', name: 'Tomas Brandt', role: 'packer' }, { badge: 'AB-1003', name: 'Wren Okoye', role: 'picker' },
-  { badge: 'AB-1004', name: 'Odile Marsh', role: 'office' }, { badge: 'AB-1005', name: 'Abel Quist', role: 'admin' }, { badge: 'AB-1006', name: 'Mika Solberg', role: 'packer' },
+  { badge: 'AB-1001', name: 'Ines Maddow', role: 'lead' },
+  { badge: 'AB-1002', name: 'Tomas Brandt', role: 'packer' },
+  { badge: 'AB-1003', name: 'Wren Okoye', role: 'picker' },
+  { badge: 'AB-1004', name: 'Odile Marsh', role: 'office' },
+  { badge: 'AB-1005', name: 'Abel Quist', role: 'admin' },
+  { badge: 'AB-1006', name: 'Mika Solberg', role: 'packer' },
 ] as const;
 export const DEMO_PIN = '2468';
 
-const inch = (a: number, b: number, c: number) => ({ length: Math.round(a * 254), width: Math.round(b * 254), height: Math.round(c * 254) });
+const inch = (a: number, b: number, c: number) => ({
+  length: Math.round(a * 254),
+  width: Math.round(b * 254),
+  height: Math.round(c * 254),
+});
 const lb = (n: number) => Math.round(n * 453_592.37);
 
 export const BOXES = [
@@ -61,9 +137,44 @@ export const BOXES = [
 ];
 
 export const TIMETABLE = [
-  { carrier: 'heron', carrierName: 'Heron Post', name: 'letters and small parcels', cutOff: '13:30', services: ['letter', 'parcel', 'quick'], freight: false },
-  { carrier: 'redfen', carrierName: 'Redfen Parcel', name: 'ground and two day', cutOff: '15:30', services: ['ground', 'two-day'], freight: false },
-  { carrier: 'heron', carrierName: 'Heron Post', name: 'second collection', cutOff: '17:30', services: ['letter', 'parcel', 'quick'], freight: false },
-  { carrier: 'redfen', carrierName: 'Redfen Parcel', name: 'evening collection', cutOff: '19:30', services: ['ground', 'two-day'], freight: false },
-  { carrier: 'stonewater', carrierName: 'Stonewater Freight', name: '2 pallets to Fernway, Columbus', cutOff: '20:00', services: [], freight: true },
+  {
+    carrier: 'heron',
+    carrierName: 'Heron Post',
+    name: 'letters and small parcels',
+    cutOff: '13:30',
+    services: ['letter', 'parcel', 'quick'],
+    freight: false,
+  },
+  {
+    carrier: 'redfen',
+    carrierName: 'Redfen Parcel',
+    name: 'ground and two day',
+    cutOff: '15:30',
+    services: ['ground', 'two-day'],
+    freight: false,
+  },
+  {
+    carrier: 'heron',
+    carrierName: 'Heron Post',
+    name: 'second collection',
+    cutOff: '17:30',
+    services: ['letter', 'parcel', 'quick'],
+    freight: false,
+  },
+  {
+    carrier: 'redfen',
+    carrierName: 'Redfen Parcel',
+    name: 'evening collection',
+    cutOff: '19:30',
+    services: ['ground', 'two-day'],
+    freight: false,
+  },
+  {
+    carrier: 'stonewater',
+    carrierName: 'Stonewater Freight',
+    name: '2 pallets to Fernway, Columbus',
+    cutOff: '20:00',
+    services: [],
+    freight: true,
+  },
 ];

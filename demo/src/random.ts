@@ -10,4 +10,5 @@ export function seeded(seed: number): () => number {
 }
 
 /** One of a list. */
-export const pick = <T>(random: () => number, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+export const pick = <T>(random: () => number, list: readonly T[]): T =>
+  list[Math.floor(random() * list.length)]!;

@@ -10,7 +10,11 @@ export interface DemoCarrier {
 
 /** Prices in cents: a base, more for each step and each zone. Rounded to whole cents per cell, so a cell is the price. */
 function table(upTo: number[], base: number, perStep: number, perZone: number): number[][] {
-  return upTo.map(limit => Array.from({ length: 8 }, (_, z) => Math.round(base + perStep * limit + z * (perZone + perStep * limit * 0.09))));
+  return upTo.map(limit =>
+    Array.from({ length: 8 }, (_, z) =>
+      Math.round(base + perStep * limit + z * (perZone + perStep * limit * 0.09)),
+    ),
+  );
 }
 
 const OUNCES = [4, 8, 12, 15];
@@ -24,9 +28,39 @@ export const CARRIERS: DemoCarrier[] = [
     name: 'Heron Post',
     tracking: 'S10',
     services: [
-      { service: 'letter', name: 'Heron Light', step: 'oz', upTo: OUNCES, prices: table(OUNCES, 310, 14, 12), dimDivisor: 166, days: FAR, oversize: null, residentialMinor: 0 },
-      { service: 'parcel', name: 'Heron Parcel', step: 'lb', upTo: TO_70, prices: table(TO_70, 590, 62, 38), dimDivisor: 166, days: [2, 2, 2, 3, 3, 3, 4, 4], oversize: { overInches: 84, minor: 1500 }, residentialMinor: 0 },
-      { service: 'quick', name: 'Heron Quick', step: 'lb', upTo: TO_20, prices: table(TO_20, 2450, 190, 160), dimDivisor: null, days: [1, 1, 1, 1, 2, 2, 2, 2], oversize: { overInches: 84, minor: 2200 }, residentialMinor: 0 },
+      {
+        service: 'letter',
+        name: 'Heron Light',
+        step: 'oz',
+        upTo: OUNCES,
+        prices: table(OUNCES, 310, 14, 12),
+        dimDivisor: 166,
+        days: FAR,
+        oversize: null,
+        residentialMinor: 0,
+      },
+      {
+        service: 'parcel',
+        name: 'Heron Parcel',
+        step: 'lb',
+        upTo: TO_70,
+        prices: table(TO_70, 590, 62, 38),
+        dimDivisor: 166,
+        days: [2, 2, 2, 3, 3, 3, 4, 4],
+        oversize: { overInches: 84, minor: 1500 },
+        residentialMinor: 0,
+      },
+      {
+        service: 'quick',
+        name: 'Heron Quick',
+        step: 'lb',
+        upTo: TO_20,
+        prices: table(TO_20, 2450, 190, 160),
+        dimDivisor: null,
+        days: [1, 1, 1, 1, 2, 2, 2, 2],
+        oversize: { overInches: 84, minor: 2200 },
+        residentialMinor: 0,
+      },
     ],
   },
   {
@@ -34,8 +68,28 @@ export const CARRIERS: DemoCarrier[] = [
     name: 'Redfen Parcel',
     tracking: 'R12',
     services: [
-      { service: 'ground', name: 'Redfen Ground', step: 'lb', upTo: TO_70, prices: table(TO_70, 705, 41, 24), dimDivisor: 139, days: [1, 2, 2, 3, 3, 4, 4, 5], oversize: { overInches: 105, minor: 1850 }, residentialMinor: 165 },
-      { service: 'two-day', name: 'Redfen Two Day', step: 'lb', upTo: TO_70, prices: table(TO_70, 1480, 145, 120), dimDivisor: 139, days: [1, 1, 2, 2, 2, 2, 2, 2], oversize: { overInches: 105, minor: 1850 }, residentialMinor: 165 },
+      {
+        service: 'ground',
+        name: 'Redfen Ground',
+        step: 'lb',
+        upTo: TO_70,
+        prices: table(TO_70, 705, 41, 24),
+        dimDivisor: 139,
+        days: [1, 2, 2, 3, 3, 4, 4, 5],
+        oversize: { overInches: 105, minor: 1850 },
+        residentialMinor: 165,
+      },
+      {
+        service: 'two-day',
+        name: 'Redfen Two Day',
+        step: 'lb',
+        upTo: TO_70,
+        prices: table(TO_70, 1480, 145, 120),
+        dimDivisor: 139,
+        days: [1, 1, 2, 2, 2, 2, 2, 2],
+        oversize: { overInches: 105, minor: 1850 },
+        residentialMinor: 165,
+      },
     ],
   },
 ];

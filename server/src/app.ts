@@ -59,10 +59,45 @@ export interface Surroundings {
   web?: string;
 }
 
-const CONTROLLERS = [PeopleController, OrdersController, SlipsController, ImportsController, CatalogController, PickingController, PackingController, ParcelsController, DeparturesController, FindController, LiveController];
+const CONTROLLERS = [
+  PeopleController,
+  OrdersController,
+  SlipsController,
+  ImportsController,
+  CatalogController,
+  PickingController,
+  PackingController,
+  ParcelsController,
+  DeparturesController,
+  FindController,
+  LiveController,
+];
 const SERVICES = [
-  Db, PeopleService, CatalogService, StockService, DeparturePlanner, OrderIntake, OrdersService, OrdersQueries, ImportsService, ScansService, ListRelease, PickingService, PickingQueries,
-  PackingService, ParcelsQueries, RatingService, PurchaseService, PrintingService, BoardQueries, HandoverService, FindService, LiveService, JobsService, PackedPast, DemoLoader,
+  Db,
+  PeopleService,
+  CatalogService,
+  StockService,
+  DeparturePlanner,
+  OrderIntake,
+  OrdersService,
+  OrdersQueries,
+  ImportsService,
+  ScansService,
+  ListRelease,
+  PickingService,
+  PickingQueries,
+  PackingService,
+  ParcelsQueries,
+  RatingService,
+  PurchaseService,
+  PrintingService,
+  BoardQueries,
+  HandoverService,
+  FindService,
+  LiveService,
+  JobsService,
+  PackedPast,
+  DemoLoader,
 ];
 
 @Module({})
@@ -85,10 +120,31 @@ export class AppModule {
 
 /** Makes the application, not yet listening. */
 export async function makeApp(around: Surroundings): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(around), { bodyParser: false, logger: ['error', 'warn'], abortOnError: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(around), {
+    bodyParser: false,
+    logger: ['error', 'warn'],
+    abortOnError: false,
+  });
   app.set('etag', false);
-  app.use(helmet({ hsts: false, contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null } } }));
-  app.use(compression({ filter: (request: Request, response: Response) => !request.url.includes('/live') && compression.filter(request, response) }));
+  app.use(
+    helmet({
+      hsts: false,
+      contentSecurityPolicy: {
+        directives: {
+          'script-src': ["'self'"],
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
+          'upgrade-insecure-requests': null,
+        },
+      },
+    }),
+  );
+  app.use(
+    compression({
+      filter: (request: Request, response: Response) =>
+        !request.url.includes('/live') && compression.filter(request, response),
+    }),
+  );
   app.use(cookieParser());
   app.use('/api/v1/imports', express.raw({ type: () => true, limit: '20mb' }));
   app.use(express.json({ limit: '256kb' }));
@@ -100,7 +156,10 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
 /** Built pages: hashed assets for a year; every other address that a browser opens gets the one page. */
 function servePages(app: NestExpressApplication, folder: string): void {
   const page = join(folder, 'index.html');
-  app.use('/assets', express.static(join(folder, 'assets'), { maxAge: '1y', immutable: true, fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(join(folder, 'assets'), { maxAge: '1y', immutable: true, fallthrough: false }),
+  );
   app.use(express.static(folder, { index: false }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     const browses = request.method === 'GET' && !request.path.startsWith('/api') && request.accepts('html');

@@ -1,4 +1,4 @@
-import { orderStage, packScan, type PackState, pickScan, type PickState, type Scan } from '@auk/core';
+import { orderStage, type PackState, type PickState, packScan, pickScan, type Scan } from '@auk/core';
 import { fromJson, NONE, type Sql } from './database/db.js';
 import { stageFacts } from './orders/stages.js';
 
@@ -14,12 +14,27 @@ const SHOWN = 50;
 
 /** Recomputes everything derived (balances, reservations, allocations, stages, scan sessions) from the ledger, entries and events, and lists every difference. */
 export async function checkData(sql: Sql): Promise<Difference[]> {
-  const parts = await Promise.all([balances(sql), productStock(sql), allocations(sql), listed(sql), physical(sql), stages(sql), sessions(sql)]);
+  const parts = await Promise.all([
+    balances(sql),
+    productStock(sql),
+    allocations(sql),
+    listed(sql),
+    physical(sql),
+    stages(sql),
+    sessions(sql),
+  ]);
   return parts.flat();
 }
 
 function compare(sql: Sql, what: string, query: string, params: unknown[] = []): Promise<Difference[]> {
-  return sql.rows<Omit<Difference, 'what'>>(`SELECT * FROM (${query}) x WHERE NOT (stored <=> derived) LIMIT ${SHOWN}`, params).then(rows => rows.map(r => ({ what, where: r.where, stored: String(r.stored), derived: String(r.derived) })));
+  return sql
+    .rows<Omit<Difference, 'what'>>(
+      `SELECT * FROM (${query}) x WHERE NOT (stored <=> derived) LIMIT ${SHOWN}`,
+      params,
+    )
+    .then(rows =>
+      rows.map(r => ({ what, where: r.where, stored: String(r.stored), derived: String(r.derived) })),
+    );
 }
 
 /** Every balance equals what came in less what went out of its place and lot; and no ledger sum lacks its balance. */
@@ -36,7 +51,11 @@ function balances(sql: Sql): Promise<Difference[]> {
 
 /** What is on hand of a product is the sum over bins; what is reserved is the sum of its soft and listed allocations. */
 async function productStock(sql: Sql): Promise<Difference[]> {
-  const onHand = await compare(sql, 'on hand', `SELECT s.productId AS \`where\`, s.onHand AS stored, COALESCE((SELECT SUM(b.onHand) FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'bin' WHERE b.productId = s.productId), 0) AS derived FROM productStock s`);
+  const onHand = await compare(
+    sql,
+    'on hand',
+    `SELECT s.productId AS \`where\`, s.onHand AS stored, COALESCE((SELECT SUM(b.onHand) FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'bin' WHERE b.productId = s.productId), 0) AS derived FROM productStock s`,
+  );
   const reserved = await compare(
     sql,
     'reserved',
@@ -95,24 +114,46 @@ async function physical(sql: Sql): Promise<Difference[]> {
 
 async function stages(sql: Sql): Promise<Difference[]> {
   const ids = await sql.rows<{ id: string }>('SELECT id FROM orders');
-  const facts = await stageFacts(sql, ids.map(r => r.id));
-  return [...facts].filter(([, f]) => orderStage(f) !== f.stage).map(([id, f]) => ({ what: 'stage', where: id, stored: f.stage, derived: orderStage(f) }));
+  const facts = await stageFacts(
+    sql,
+    ids.map(r => r.id),
+  );
+  return [...facts]
+    .filter(([, f]) => orderStage(f) !== f.stage)
+    .map(([id, f]) => ({ what: 'stage', where: id, stored: f.stage, derived: orderStage(f) }));
 }
 
 /** Folding the stored scans over the opening state gives the stored state and the stored answers. */
 async function sessions(sql: Sql): Promise<Difference[]> {
-  const rows = await sql.rows<{ id: string; kind: 'pick' | 'pack'; opened: string; state: string }>('SELECT id, kind, opened, state FROM scanSession');
+  const rows = await sql.rows<{ id: string; kind: 'pick' | 'pack'; opened: string; state: string }>(
+    'SELECT id, kind, opened, state FROM scanSession',
+  );
   const found: Difference[] = [];
   for (const row of rows) {
-    const events = await sql.rows<{ scan: string; answer: string }>('SELECT scan, answer FROM scanEvent WHERE sessionId = ? ORDER BY seq', [row.id]);
+    const events = await sql.rows<{ scan: string; answer: string }>(
+      'SELECT scan, answer FROM scanEvent WHERE sessionId = ? ORDER BY seq',
+      [row.id],
+    );
     let state = fromJson<PickState | PackState>(row.opened);
     for (const e of events) {
       const scan = fromJson<Scan>(e.scan);
       const step = state.kind === 'pick' ? pickScan(state, scan) : packScan(state, scan);
-      if (JSON.stringify(step.answer) !== JSON.stringify(fromJson(e.answer))) found.push({ what: 'answer of a scan', where: `${row.id} ${scan.text}`, stored: e.answer, derived: JSON.stringify(step.answer) });
+      if (JSON.stringify(step.answer) !== JSON.stringify(fromJson(e.answer)))
+        found.push({
+          what: 'answer of a scan',
+          where: `${row.id} ${scan.text}`,
+          stored: e.answer,
+          derived: JSON.stringify(step.answer),
+        });
       state = step.state;
     }
-    if (JSON.stringify(state) !== JSON.stringify(fromJson(row.state))) found.push({ what: 'state of a session', where: row.id, stored: row.state.slice(0, 200), derived: JSON.stringify(state).slice(0, 200) });
+    if (JSON.stringify(state) !== JSON.stringify(fromJson(row.state)))
+      found.push({
+        what: 'state of a session',
+        where: row.id,
+        stored: row.state.slice(0, 200),
+        derived: JSON.stringify(state).slice(0, 200),
+      });
   }
   return found;
 }

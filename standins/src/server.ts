@@ -21,7 +21,9 @@ export class Standins {
   private server: Server | null = null;
 
   constructor(folder: string) {
-    this.desks = new Map(CARRIERS.map(c => [c.code, new CarrierDesk(c, new Books<Charge>(join(folder, `${c.code}.jsonl`)))]));
+    this.desks = new Map(
+      CARRIERS.map(c => [c.code, new CarrierDesk(c, new Books<Charge>(join(folder, `${c.code}.jsonl`)))]),
+    );
     this.told = new Books<ToldTracking>(join(folder, 'told.jsonl'));
   }
 
@@ -50,7 +52,8 @@ export class Standins {
       const [, where = '', what = '', key = ''] = (request.url ?? '').split('/');
       const body = request.method === 'POST' ? JSON.parse(await text(request)) : null;
       const desk = this.desks.get(where);
-      if (where === 'channels' && what === 'tracking') return send(response, this.tell(ToldTracking.parse(body)));
+      if (where === 'channels' && what === 'tracking')
+        return send(response, this.tell(ToldTracking.parse(body)));
       if (!desk) return send(response, { status: 404, body: { error: 'no such service' } });
       if (what === 'mischief') {
         this.misbehave(where, Mischief.parse(body));
@@ -63,11 +66,19 @@ export class Standins {
     }
   }
 
-  private async carrier(code: string, desk: CarrierDesk, what: string, key: string, body: unknown, response: ServerResponse): Promise<void> {
+  private async carrier(
+    code: string,
+    desk: CarrierDesk,
+    what: string,
+    key: string,
+    body: unknown,
+    response: ServerResponse,
+  ): Promise<void> {
     const on = what === 'quotes' ? 'quote' : key ? 'find' : 'buy';
     const trick = this.trick(code, on);
     if (trick?.how === 'fail before') return void response.destroy();
-    if (trick?.how === 'refuse') return send(response, { status: 422, body: { refused: 'the desk is closed today' } });
+    if (trick?.how === 'refuse')
+      return send(response, { status: 422, body: { refused: 'the desk is closed today' } });
     const answer = this.answer(desk, on, key, body, trick?.how === 'dearer' ? 100 : 0);
     if (trick?.how === 'late') await new Promise(resolve => setTimeout(resolve, trick.ms));
     if (trick?.how === 'fail after') return void response.destroy();
@@ -80,7 +91,8 @@ export class Standins {
       const found = desk.find(key);
       return found ? { status: 200, body: found } : { status: 404, body: { error: 'no such purchase' } };
     }
-    const got = on === 'quote' ? desk.quotes(CarrierParcel.parse(body)) : desk.buy(CarrierBuy.parse(body), dearer);
+    const got =
+      on === 'quote' ? desk.quotes(CarrierParcel.parse(body)) : desk.buy(CarrierBuy.parse(body), dearer);
     if ('refused' in got) return { status: 422, body: got };
     return { status: 200, body: on === 'quote' ? { quotes: got } : got };
   }

@@ -1,7 +1,10 @@
 import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote } from '@auk/contract';
 
 /** What asking a carrier can come to. `silent` is a time-out, a broken connection or an answer that makes no sense: nobody knows what was done. */
-export type Asked<T> = { kind: 'answered'; value: T } | { kind: 'refused'; why: string } | { kind: 'silent'; why: string };
+export type Asked<T> =
+  | { kind: 'answered'; value: T }
+  | { kind: 'refused'; why: string }
+  | { kind: 'silent'; why: string };
 
 /** A carrier as Auk sees it. Every adapter is one folder with one of these. */
 export interface Carrier {

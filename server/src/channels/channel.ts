@@ -13,7 +13,12 @@ export class PlainChannel implements ChannelLink {
   constructor(private readonly address: string) {}
 
   async tellTracking(told: ToldTracking): Promise<void> {
-    const response = await fetch(`${this.address}/tracking`, { method: 'POST', headers: { 'content-type': 'application/json' }, signal: AbortSignal.timeout(4_000), body: JSON.stringify(told) });
+    const response = await fetch(`${this.address}/tracking`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      signal: AbortSignal.timeout(4_000),
+      body: JSON.stringify(told),
+    });
     if (!response.ok) throw new Error(`${told.channel} answered ${response.status}.`);
   }
 }

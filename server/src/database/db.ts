@@ -52,7 +52,10 @@ export class Sql {
     for (let i = 0; i < rows.length; i += ROWS_A_STATEMENT) {
       const part = rows.slice(i, i + ROWS_A_STATEMENT);
       const params = part.flatMap(r => columns.map(c => r[c] ?? null));
-      await this.run(`INSERT INTO ${table} (${columns.join(',')}) VALUES ${part.map(() => one).join(',')} ${tail}`, params);
+      await this.run(
+        `INSERT INTO ${table} (${columns.join(',')}) VALUES ${part.map(() => one).join(',')} ${tail}`,
+        params,
+      );
     }
   }
 }

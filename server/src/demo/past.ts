@@ -1,12 +1,12 @@
-import { addWorkingDays, type Address, type Box, chooseBox, makeS10, nextDeparture, rate } from '@auk/core';
+import { type Address, addWorkingDays, type Box, chooseBox, makeS10, nextDeparture, rate } from '@auk/core';
 import { CARRIERS } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
 import { CatalogService, type Product } from '../catalog/catalog.service.js';
-import { fromJson, newId, NONE, type Tx } from '../database/db.js';
+import { fromJson, NONE, newId, type Tx } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
+import { refreshStages } from '../orders/stages.js';
 import { PackingService } from '../packing/packing.service.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
-import { refreshStages } from '../orders/stages.js';
 
 interface PickedUnits {
   partId: string;
@@ -43,29 +43,86 @@ export class PackedPast {
        WHERE a.orderId IN (?) AND a.hold = 'picked' AND a.parcelKey = ? AND a.quantity > 0`,
       [[...orderIds], NONE],
     );
-    const heads = await tx.rows<{ id: string; warehouseId: string; shipmentId: string }>('SELECT o.id, o.warehouseId, s.id AS shipmentId FROM orders o JOIN shipment s ON s.orderId = o.id WHERE o.id IN (?)', [[...orderIds]]);
+    const heads = await tx.rows<{ id: string; warehouseId: string; shipmentId: string }>(
+      'SELECT o.id, o.warehouseId, s.id AS shipmentId FROM orders o JOIN shipment s ON s.orderId = o.id WHERE o.id IN (?)',
+      [[...orderIds]],
+    );
     const made = heads.map(h => ({ ...h, parcelId: newId(), placeId: newId() }));
-    await tx.insert('place', made.map(m => ({ id: m.placeId, warehouseId: m.warehouseId, code: `P-${m.parcelId.slice(-12)}`, kind: 'parcel' })));
-    await tx.insert('parcel', made.map(m => ({ id: m.parcelId, orderId: m.id, shipmentId: m.shipmentId, placeId: m.placeId, openedAt: tx.at })));
+    await tx.insert(
+      'place',
+      made.map(m => ({
+        id: m.placeId,
+        warehouseId: m.warehouseId,
+        code: `P-${m.parcelId.slice(-12)}`,
+        kind: 'parcel',
+      })),
+    );
+    await tx.insert(
+      'parcel',
+      made.map(m => ({
+        id: m.parcelId,
+        orderId: m.id,
+        shipmentId: m.shipmentId,
+        placeId: m.placeId,
+        openedAt: tx.at,
+      })),
+    );
     const of = new Map(made.map(m => [m.id, m]));
-    const moves = units.map((u): Move => ({ productId: u.productId, lotId: u.lotId, from: u.toteId, to: of.get(u.orderId)!.placeId, quantity: u.quantity, why: 'pack', causeId: of.get(u.orderId)!.parcelId }));
+    const moves = units.map(
+      (u): Move => ({
+        productId: u.productId,
+        lotId: u.lotId,
+        from: u.toteId,
+        to: of.get(u.orderId)!.placeId,
+        quantity: u.quantity,
+        why: 'pack',
+        causeId: of.get(u.orderId)!.parcelId,
+      }),
+    );
     const holds = units.flatMap((u): HoldChange[] => {
-      const common = { partId: u.partId, orderId: u.orderId, productId: u.productId, stopId: u.stopKey, why: 'pack' };
-      return [{ ...common, hold: 'picked', parcelId: null, change: -u.quantity }, { ...common, hold: 'packed', parcelId: of.get(u.orderId)!.parcelId, change: u.quantity }];
+      const common = {
+        partId: u.partId,
+        orderId: u.orderId,
+        productId: u.productId,
+        stopId: u.stopKey,
+        why: 'pack',
+      };
+      return [
+        { ...common, hold: 'picked', parcelId: null, change: -u.quantity },
+        { ...common, hold: 'packed', parcelId: of.get(u.orderId)!.parcelId, change: u.quantity },
+      ];
     });
     await this.stock.apply(tx, { moves, holds });
-    const [products, boxes] = [await this.catalog.products(tx, [...new Set(units.map(u => u.productId))]), await this.catalog.boxes(tx)];
+    const [products, boxes] = [
+      await this.catalog.products(tx, [...new Set(units.map(u => u.productId))]),
+      await this.catalog.boxes(tx),
+    ];
     for (const m of made) {
-      const { box, weightMg } = boxed(units.filter(u => u.orderId === m.id), products, boxes);
+      const { box, weightMg } = boxed(
+        units.filter(u => u.orderId === m.id),
+        products,
+        boxes,
+      );
       await this.packing.close(tx, { id: m.parcelId, orderId: m.id }, null, box.code, weightMg);
     }
-    const numbers = await tx.rows<{ id: string; no: number; orderId: string }>('SELECT id, no, orderId FROM parcel WHERE id IN (?)', [made.map(m => m.parcelId)]);
+    const numbers = await tx.rows<{ id: string; no: number; orderId: string }>(
+      'SELECT id, no, orderId FROM parcel WHERE id IN (?)',
+      [made.map(m => m.parcelId)],
+    );
     return numbers;
   }
 
   /** Gives each parcel a bought label of its planned carrier, at that carrier's price, and a departure after `tx.at`. */
   async label(tx: Tx, parcels: readonly PastParcel[]): Promise<void> {
-    const rows = await tx.rows<{ id: string; orderId: string; weightMg: number; length: number; width: number; height: number; shipTo: string }>(
+    const rows = await tx.rows<{
+      id: string;
+      orderId: string;
+      weightMg: number;
+      length: number;
+      width: number;
+      height: number;
+      shipTo: string;
+    }>(
       'SELECT c.id, c.orderId, c.weightMg, b.length, b.width, b.height, o.shipTo FROM parcel c JOIN box b ON b.code = c.boxCode JOIN orders o ON o.id = c.orderId WHERE c.id IN (?)',
       [parcels.map(p => p.id)],
     );
@@ -73,26 +130,70 @@ export class PackedPast {
     const bought = rows.map(r => {
       const carrier = CARRIERS.find(c => c.code === (r.weightMg <= 2_300_000 ? 'heron' : 'redfen'))!;
       const zone = 4;
-      const rated = carrier.services.flatMap(s => rate(s, { size: r, weightMg: r.weightMg, zone, residential: true }) ?? []).sort((a, b) => a.minor - b.minor)[0] ?? { service: 'ground', name: 'Redfen Ground', minor: 4200, days: 4 };
+      const rated = carrier.services
+        .flatMap(s => rate(s, { size: r, weightMg: r.weightMg, zone, residential: true }) ?? [])
+        .sort((a, b) => a.minor - b.minor)[0] ?? {
+        service: 'ground',
+        name: 'Redfen Ground',
+        minor: 4200,
+        days: 4,
+      };
       const departure = nextDeparture(open, carrier.code, tx.at.toISOString());
-      return { r, carrier, rated, departure, tracking: carrier.tracking === 'S10' ? makeS10('HQ', ++this.serial, 'US') : `RE${++this.serial}` };
+      return {
+        r,
+        carrier,
+        rated,
+        departure,
+        tracking: carrier.tracking === 'S10' ? makeS10('HQ', ++this.serial, 'US') : `RE${++this.serial}`,
+      };
     });
-    await tx.insert('purchase', bought.map(b => ({
-      id: newId(), parcelId: b.r.id, state: 'bought', carrier: b.carrier.code, carrierName: b.carrier.name, service: b.rated.service, serviceName: b.rated.name, minor: b.rated.minor, chargedMinor: b.rated.minor, currency: 'USD',
-      request: '{}', arrives: addWorkingDays(tx.at.toISOString().slice(0, 10), b.rated.days), tracking: b.tracking, routing: `${fromJson<Address>(b.r.shipTo).postcode.slice(0, 3)} Z4`, intendedAt: tx.at, askedAt: tx.at, answeredAt: tx.at,
-    })));
+    await tx.insert(
+      'purchase',
+      bought.map(b => ({
+        id: newId(),
+        parcelId: b.r.id,
+        state: 'bought',
+        carrier: b.carrier.code,
+        carrierName: b.carrier.name,
+        service: b.rated.service,
+        serviceName: b.rated.name,
+        minor: b.rated.minor,
+        chargedMinor: b.rated.minor,
+        currency: 'USD',
+        request: '{}',
+        arrives: addWorkingDays(tx.at.toISOString().slice(0, 10), b.rated.days),
+        tracking: b.tracking,
+        routing: `${fromJson<Address>(b.r.shipTo).postcode.slice(0, 3)} Z4`,
+        intendedAt: tx.at,
+        askedAt: tx.at,
+        answeredAt: tx.at,
+      })),
+    );
     for (const b of bought) {
       await tx.run('UPDATE parcel SET departureId = ? WHERE id = ?', [b.departure?.id ?? null, b.r.id]);
       await tx.run('UPDATE orders SET departureId = ? WHERE id = ?', [b.departure?.id ?? null, b.r.orderId]);
     }
-    await refreshStages(tx, rows.map(r => r.orderId));
+    await refreshStages(
+      tx,
+      rows.map(r => r.orderId),
+    );
   }
 }
 
 /** The simple fit, or the largest box; weight by products and box. */
-function boxed(units: readonly PickedUnits[], products: Map<string, Product>, boxes: readonly Box[]): { box: Box; weightMg: number } {
-  const pieces = units.map(u => ({ size: products.get(u.productId)!.size!, weightMg: products.get(u.productId)!.weightMg!, quantity: u.quantity }));
+function boxed(
+  units: readonly PickedUnits[],
+  products: Map<string, Product>,
+  boxes: readonly Box[],
+): { box: Box; weightMg: number } {
+  const pieces = units.map(u => ({
+    size: products.get(u.productId)!.size!,
+    weightMg: products.get(u.productId)!.weightMg!,
+    quantity: u.quantity,
+  }));
   const box = chooseBox(boxes, pieces) ?? boxes.at(-1)!;
-  return { box, weightMg: Math.max(10_000, box.tareMg + pieces.reduce((n, p) => n + p.weightMg * p.quantity, 0)) };
+  return {
+    box,
+    weightMg: Math.max(10_000, box.tareMg + pieces.reduce((n, p) => n + p.weightMg * p.quantity, 0)),
+  };
 }
-

@@ -6,10 +6,23 @@ import { Db } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 
 interface DepartureRecord {
-  id: string; no: number; carrier: string; carrierName: string; name: string; cutOff: Date; state: 'open' | 'closed' | 'cancelled'; freight: number;
+  id: string;
+  no: number;
+  carrier: string;
+  carrierName: string;
+  name: string;
+  cutOff: Date;
+  state: 'open' | 'closed' | 'cancelled';
+  freight: number;
 }
 
-const BAR: Partial<Record<Stage, keyof StageBar>> = { Clear: 'clear', Listed: 'listed', Picked: 'picked', Packed: 'packed', Labelled: 'labelled' };
+const BAR: Partial<Record<Stage, keyof StageBar>> = {
+  Clear: 'clear',
+  Listed: 'listed',
+  Picked: 'picked',
+  Packed: 'packed',
+  Labelled: 'labelled',
+};
 /** Minutes of the past that today's pace is taken from. */
 const PACE_MINUTES = 90;
 
@@ -20,52 +33,127 @@ export class BoardQueries {
 
   async board(now: Date): Promise<Board> {
     const zone = (await this.db.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1'))!.zone;
-    const [departures, bars, handed, gone, pace, needs] = await Promise.all([this.today(now, zone), this.bars(), this.handedOver(), this.goneToday(now, zone), this.pace(now), this.needs()]);
+    const [departures, bars, handed, gone, pace, needs] = await Promise.all([
+      this.today(now, zone),
+      this.bars(),
+      this.handedOver(),
+      this.goneToday(now, zone),
+      this.pace(now),
+      this.needs(),
+    ]);
     let ahead = 0;
     const rows = departures.map((d): BoardDeparture => {
       const bar = bars.get(d.id) ?? { clear: 0, listed: 0, picked: 0, packed: 0, labelled: 0 };
       const unlabelled = bar.clear + bar.listed + bar.picked + bar.packed;
       if (d.state === 'open') ahead += unlabelled;
-      const f = forecast({ unlabelled, ahead, perHour: pace, minutesLeft: Math.floor((d.cutOff.getTime() - now.getTime()) / 60_000) });
+      const f = forecast({
+        unlabelled,
+        ahead,
+        perHour: pace,
+        minutesLeft: Math.floor((d.cutOff.getTime() - now.getTime()) / 60_000),
+      });
       return {
-        id: d.id, no: `DE-${d.no}`, carrier: d.carrier, carrierName: d.carrierName, name: d.name, cutOff: d.cutOff.toISOString(), state: d.state, freight: !!d.freight, bar, handedOver: handed.get(d.id) ?? 0,
-        total: unlabelled + bar.labelled, readyAt: f.readyIn === null || unlabelled === 0 ? null : new Date(now.getTime() + f.readyIn * 60_000).toISOString(), spare: f.spare, miss: f.miss, word: f.word,
+        id: d.id,
+        no: `DE-${d.no}`,
+        carrier: d.carrier,
+        carrierName: d.carrierName,
+        name: d.name,
+        cutOff: d.cutOff.toISOString(),
+        state: d.state,
+        freight: !!d.freight,
+        bar,
+        handedOver: handed.get(d.id) ?? 0,
+        total: unlabelled + bar.labelled,
+        readyAt:
+          f.readyIn === null || unlabelled === 0
+            ? null
+            : new Date(now.getTime() + f.readyIn * 60_000).toISOString(),
+        spare: f.spare,
+        miss: f.miss,
+        word: f.word,
       };
     });
-    return { now: now.toISOString(), zone, toLeave: rows.reduce((n, r) => n + (r.state === 'open' ? r.total : 0), 0), gone, perHour: pace, departures: rows, needs, labelledByHour: await this.byHour(now, zone, rows) };
+    return {
+      now: now.toISOString(),
+      zone,
+      toLeave: rows.reduce((n, r) => n + (r.state === 'open' ? r.total : 0), 0),
+      gone,
+      perHour: pace,
+      departures: rows,
+      needs,
+      labelledByHour: await this.byHour(now, zone, rows),
+    };
   }
 
   async strip(now: Date): Promise<Strip> {
     const zone = (await this.db.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1'))!.zone;
-    const counts = await this.db.rows<{ stage: Stage; n: number }>("SELECT stage, COUNT(*) AS n FROM orders WHERE stage NOT IN ('Departed', 'Cancelled') GROUP BY stage");
-    const of = (...stages: Stage[]) => counts.filter(c => stages.includes(c.stage)).reduce((n, c) => n + c.n, 0);
-    const unanswered = (await this.db.one<{ n: number }>("SELECT COUNT(*) AS n FROM purchase WHERE state IN ('unknown', 'asked')"))!.n;
-    const next = await this.db.one<{ carrierName: string; cutOff: Date }>("SELECT carrierName, cutOff FROM departure WHERE state = 'open' AND cutOff > ? ORDER BY cutOff LIMIT 1", [now]);
+    const counts = await this.db.rows<{ stage: Stage; n: number }>(
+      "SELECT stage, COUNT(*) AS n FROM orders WHERE stage NOT IN ('Departed', 'Cancelled') GROUP BY stage",
+    );
+    const of = (...stages: Stage[]) =>
+      counts.filter(c => stages.includes(c.stage)).reduce((n, c) => n + c.n, 0);
+    const unanswered = (await this.db.one<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM purchase WHERE state IN ('unknown', 'asked')",
+    ))!.n;
+    const next = await this.db.one<{ carrierName: string; cutOff: Date }>(
+      "SELECT carrierName, cutOff FROM departure WHERE state = 'open' AND cutOff > ? ORDER BY cutOff LIMIT 1",
+      [now],
+    );
     return {
-      orders: of('Incoming', 'Stopped', 'Parked', 'Short', 'Clear'), stopped: of('Stopped'), pick: of('Listed'), bench: of('Picked'), parcels: of('Packed', 'Labelled'), unanswered,
-      departed: await this.goneToday(now, zone), next: next && { carrierName: next.carrierName, cutOff: next.cutOff.toISOString() },
+      orders: of('Incoming', 'Stopped', 'Parked', 'Short', 'Clear'),
+      stopped: of('Stopped'),
+      pick: of('Listed'),
+      bench: of('Picked'),
+      parcels: of('Packed', 'Labelled'),
+      unanswered,
+      departed: await this.goneToday(now, zone),
+      next: next && { carrierName: next.carrierName, cutOff: next.cutOff.toISOString() },
     };
   }
 
   async handover(no: number): Promise<HandoverView> {
     const d = await this.db.one<DepartureRecord>('SELECT * FROM departure WHERE no = ?', [no]);
     if (!d) throw new NotHere(`The departure DE-${no}`);
-    const parcels = await this.db.rows<{ no: number; order: string; buyer: string; tracking: string; service: string; handedOverAt: Date | null }>(
+    const parcels = await this.db.rows<{
+      no: number;
+      order: string;
+      buyer: string;
+      tracking: string;
+      service: string;
+      handedOverAt: Date | null;
+    }>(
       `SELECT c.no, o.channelNumber AS \`order\`, o.buyer, b.tracking, b.serviceName AS service, c.handedOverAt FROM parcel c JOIN orders o ON o.id = c.orderId
        JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? ORDER BY c.handedOverAt IS NOT NULL, c.no`,
       [d.id],
     );
-    return { id: d.id, no: `DE-${d.no}`, carrierName: d.carrierName, name: d.name, cutOff: d.cutOff.toISOString(), state: d.state, parcels: parcels.map(({ handedOverAt, ...p }) => ({ ...p, no: `PA-${p.no}`, scanned: handedOverAt !== null })) };
+    return {
+      id: d.id,
+      no: `DE-${d.no}`,
+      carrierName: d.carrierName,
+      name: d.name,
+      cutOff: d.cutOff.toISOString(),
+      state: d.state,
+      parcels: parcels.map(({ handedOverAt, ...p }) => ({
+        ...p,
+        no: `PA-${p.no}`,
+        scanned: handedOverAt !== null,
+      })),
+    };
   }
 
   private today(now: Date, zone: string): Promise<DepartureRecord[]> {
     const day = DateTime.fromJSDate(now, { zone }).toISODate();
     // The first day that still has a collection to come, so that the Board looks at tomorrow once today is over.
-    return this.db.rows("SELECT id, no, carrier, carrierName, name, cutOff, state, freight FROM departure WHERE day = COALESCE((SELECT MIN(day) FROM departure WHERE cutOff > ? AND state = 'open'), ?) ORDER BY cutOff, no", [now, day]);
+    return this.db.rows(
+      "SELECT id, no, carrier, carrierName, name, cutOff, state, freight FROM departure WHERE day = COALESCE((SELECT MIN(day) FROM departure WHERE cutOff > ? AND state = 'open'), ?) ORDER BY cutOff, no",
+      [now, day],
+    );
   }
 
   private async bars(): Promise<Map<string, StageBar>> {
-    const rows = await this.db.rows<{ departureId: string; stage: Stage; n: number }>("SELECT departureId, stage, COUNT(*) AS n FROM orders WHERE stage IN ('Clear', 'Listed', 'Picked', 'Packed', 'Labelled') AND departureId IS NOT NULL GROUP BY departureId, stage");
+    const rows = await this.db.rows<{ departureId: string; stage: Stage; n: number }>(
+      "SELECT departureId, stage, COUNT(*) AS n FROM orders WHERE stage IN ('Clear', 'Listed', 'Picked', 'Packed', 'Labelled') AND departureId IS NOT NULL GROUP BY departureId, stage",
+    );
     const bars = new Map<string, StageBar>();
     for (const r of rows) {
       const bar = bars.get(r.departureId) ?? { clear: 0, listed: 0, picked: 0, packed: 0, labelled: 0 };
@@ -76,18 +164,25 @@ export class BoardQueries {
   }
 
   private async handedOver(): Promise<Map<string, number>> {
-    const rows = await this.db.rows<{ departureId: string; n: number }>('SELECT departureId, COUNT(*) AS n FROM parcel WHERE handedOverAt IS NOT NULL AND departedAt IS NULL AND departureId IS NOT NULL GROUP BY departureId');
+    const rows = await this.db.rows<{ departureId: string; n: number }>(
+      'SELECT departureId, COUNT(*) AS n FROM parcel WHERE handedOverAt IS NOT NULL AND departedAt IS NULL AND departureId IS NOT NULL GROUP BY departureId',
+    );
     return new Map(rows.map(r => [r.departureId, r.n]));
   }
 
   private async goneToday(now: Date, zone: string): Promise<number> {
     const from = DateTime.fromJSDate(now, { zone }).startOf('day').toJSDate();
-    return (await this.db.one<{ n: number }>('SELECT COUNT(*) AS n FROM parcel WHERE departedAt >= ?', [from]))!.n;
+    return (await this.db.one<{ n: number }>('SELECT COUNT(*) AS n FROM parcel WHERE departedAt >= ?', [
+      from,
+    ]))!.n;
   }
 
   /** Parcels labelled an hour, from the last hour and a half. */
   private async pace(now: Date): Promise<number> {
-    const { n } = (await this.db.one<{ n: number }>("SELECT COUNT(*) AS n FROM purchase WHERE state = 'bought' AND answeredAt > ? AND answeredAt <= ?", [new Date(now.getTime() - PACE_MINUTES * 60_000), now]))!;
+    const { n } = (await this.db.one<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM purchase WHERE state = 'bought' AND answeredAt > ? AND answeredAt <= ?",
+      [new Date(now.getTime() - PACE_MINUTES * 60_000), now],
+    ))!;
     return Math.round((n * 60) / PACE_MINUTES);
   }
 
@@ -106,16 +201,23 @@ export class BoardQueries {
       `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders
        FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT 3`,
     );
-    const parked = await this.db.rows<NeedsPerson>("SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 3");
+    const parked = await this.db.rows<NeedsPerson>(
+      "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 3",
+    );
     return [...stops, ...labels, ...short, ...parked].slice(0, 9);
   }
 
   /** Labels bought by the end of each hour of today, beside what must be by then. */
   private async byHour(now: Date, zone: string, rows: BoardDeparture[]): Promise<Board['labelledByHour']> {
     const start = DateTime.fromJSDate(now, { zone }).startOf('day').plus({ hours: 7 });
-    const bought = await this.db.rows<{ at: Date }>("SELECT answeredAt AS at FROM purchase WHERE state = 'bought' AND answeredAt >= ? ORDER BY answeredAt", [start.toJSDate()]);
+    const bought = await this.db.rows<{ at: Date }>(
+      "SELECT answeredAt AS at FROM purchase WHERE state = 'bought' AND answeredAt >= ? ORDER BY answeredAt",
+      [start.toJSDate()],
+    );
     return Array.from({ length: 12 }, (_, i) => start.plus({ hours: i })).map(at => ({
-      at: at.toUTC().toISO()!, labelled: at.toMillis() > now.getTime() ? -1 : bought.filter(b => b.at.getTime() <= at.toMillis()).length,
+      at: at.toUTC().toISO()!,
+      labelled:
+        at.toMillis() > now.getTime() ? -1 : bought.filter(b => b.at.getTime() <= at.toMillis()).length,
       due: rows.filter(r => Date.parse(r.cutOff) <= at.toMillis()).reduce((n, r) => n + r.total, 0),
     }));
   }

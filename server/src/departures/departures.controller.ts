@@ -1,4 +1,11 @@
-import { type Board, CloseDeparture, type HandoverAnswer, type HandoverView, type Person, type Strip } from '@auk/contract';
+import {
+  type Board,
+  CloseDeparture,
+  type HandoverAnswer,
+  type HandoverView,
+  type Person,
+  type Strip,
+} from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
@@ -8,7 +15,10 @@ import { PrintingService } from '../printing/printing.service.js';
 import { BoardQueries } from './board.queries.js';
 import { HandoverService } from './handover.service.js';
 
-const DepartureNo = z.string().regex(/^DE-\d{1,9}$/i, 'is not the code of a departure').transform(s => Number(s.slice(3)));
+const DepartureNo = z
+  .string()
+  .regex(/^DE-\d{1,9}$/i, 'is not the code of a departure')
+  .transform(s => Number(s.slice(3)));
 const Text = z.object({ text: z.string().min(1).max(20_000) });
 const by = (person: Person) => ({ personId: person.id, at: new Date() });
 
@@ -41,7 +51,9 @@ export class DeparturesController {
   @Get(':no/sheet.pdf')
   @Roles(...ALL_ROLES)
   async sheet(@Param('no') no: string, @Res() response: Response): Promise<void> {
-    response.type('application/pdf').send(await this.printing.handover(await this.queries.handover(parse(DepartureNo, no))));
+    response
+      .type('application/pdf')
+      .send(await this.printing.handover(await this.queries.handover(parse(DepartureNo, no))));
   }
 
   @Post(':no/scans')

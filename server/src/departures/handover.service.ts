@@ -46,30 +46,67 @@ export class HandoverService {
       [/^PA-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],
     );
     const wrong = (says: string, next: string): Answer => ({ kind: 'refused', tone: 'wrong', says, next });
-    if (!parcel) return wrong(`No parcel has the code ${code.slice(0, 30)}.`, 'Scan the barcode of the label.');
-    if (parcel.departedAt) return wrong(`PA-${parcel.no} has departed already.`, 'Put it aside and ask the lead.');
-    if (parcel.label !== 'bought') return wrong(`PA-${parcel.no} has no label yet.`, 'Bring it back to the bench.');
-    if (parcel.carrier !== departure.carrier) return wrong(`Wrong truck: PA-${parcel.no} goes with ${parcel.carrierName}.`, 'Put it back.');
-    if (parcel.handedOverAt && parcel.departureId === departure.id) return { kind: 'moved', tone: 'info', says: `PA-${parcel.no} is on it already.`, next: 'Scan the next parcel.' };
-    await tx.run('UPDATE parcel SET handedOverAt = ?, departureId = ? WHERE id = ?', [tx.at, departure.id, parcel.id]);
+    if (!parcel)
+      return wrong(`No parcel has the code ${code.slice(0, 30)}.`, 'Scan the barcode of the label.');
+    if (parcel.departedAt)
+      return wrong(`PA-${parcel.no} has departed already.`, 'Put it aside and ask the lead.');
+    if (parcel.label !== 'bought')
+      return wrong(`PA-${parcel.no} has no label yet.`, 'Bring it back to the bench.');
+    if (parcel.carrier !== departure.carrier)
+      return wrong(`Wrong truck: PA-${parcel.no} goes with ${parcel.carrierName}.`, 'Put it back.');
+    if (parcel.handedOverAt && parcel.departureId === departure.id)
+      return {
+        kind: 'moved',
+        tone: 'info',
+        says: `PA-${parcel.no} is on it already.`,
+        next: 'Scan the next parcel.',
+      };
+    await tx.run('UPDATE parcel SET handedOverAt = ?, departureId = ? WHERE id = ?', [
+      tx.at,
+      departure.id,
+      parcel.id,
+    ]);
     await tx.run('UPDATE orders SET departureId = ? WHERE id = ?', [departure.id, parcel.orderId]);
     await tx.tell('departures', departure.id);
-    return { kind: 'counted', tone: 'right', says: `Right, PA-${parcel.no} is on it.`, next: 'Scan the next parcel.' };
+    return {
+      kind: 'counted',
+      tone: 'right',
+      says: `Right, PA-${parcel.no} is on it.`,
+      next: 'Scan the next parcel.',
+    };
   }
 
   /** Closes the departure: what was scanned has left. What was bought and not scanned refuses it, unless it is knowingly left for the next one. */
   async close(no: number, leaveBehind: boolean, doer: Doer): Promise<void> {
     await this.db.tx(doer, async tx => {
       const departure = await this.lock(tx, no);
-      const parcels = await tx.rows<ScannedParcel>("SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE", [departure.id]);
+      const parcels = await tx.rows<ScannedParcel>(
+        "SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE",
+        [departure.id],
+      );
       const missing = parcels.filter(p => !p.handedOverAt);
       const leaving = parcels.filter(p => p.handedOverAt);
       if (missing.length > 0 && !leaveBehind)
-        throw new Forbidden(`${missing.length} labelled parcels were not scanned: ${missing.slice(0, 6).map(p => `PA-${p.no}`).join(', ')}.`, 'Scan them, or close and leave them for the next departure.', { missing: missing.map(p => `PA-${p.no}`) });
-      if (leaving.length === 0) throw new Forbidden('Nothing was scanned onto this departure.', 'Scan its parcels first, or cancel the collection.');
+        throw new Forbidden(
+          `${missing.length} labelled parcels were not scanned: ${missing
+            .slice(0, 6)
+            .map(p => `PA-${p.no}`)
+            .join(', ')}.`,
+          'Scan them, or close and leave them for the next departure.',
+          { missing: missing.map(p => `PA-${p.no}`) },
+        );
+      if (leaving.length === 0)
+        throw new Forbidden(
+          'Nothing was scanned onto this departure.',
+          'Scan its parcels first, or cancel the collection.',
+        );
       await this.leave(tx, leaving);
       await this.postpone(tx, departure, missing);
-      await tx.run("UPDATE departure SET state = 'closed', closedAt = ?, closedBy = ? WHERE id = ?", [tx.at, tx.personId, departure.id]);
+      await tx.run("UPDATE departure SET state = 'closed', closedAt = ?, closedBy = ? WHERE id = ?", [
+        tx.at,
+        tx.personId,
+        departure.id,
+      ]);
       await tx.tell('departures', departure.id);
     });
   }
@@ -78,36 +115,97 @@ export class HandoverService {
   async leave(tx: Tx, parcels: readonly { id: string; no: number; orderId: string }[]): Promise<void> {
     const ids = parcels.map(p => p.id);
     const gone = (await tx.one<{ id: string }>("SELECT id FROM place WHERE kind = 'gone' LIMIT 1"))!.id;
-    const packed = await tx.rows<{ partId: string; orderId: string; productId: string; stopKey: string; parcelKey: string; quantity: number; placeId: string; lotId: string | null }>(
+    const packed = await tx.rows<{
+      partId: string;
+      orderId: string;
+      productId: string;
+      stopKey: string;
+      parcelKey: string;
+      quantity: number;
+      placeId: string;
+      lotId: string | null;
+    }>(
       `SELECT a.partId, a.orderId, a.productId, a.stopKey, a.parcelKey, a.quantity, c.placeId, s.lotId FROM allocation a JOIN parcel c ON c.id = a.parcelKey
        JOIN pickStop s ON s.id = a.stopKey WHERE a.parcelKey IN (?) AND a.hold = 'packed' AND a.quantity > 0`,
       [ids],
     );
-    const moves: Move[] = packed.map(p => ({ productId: p.productId, lotId: p.lotId, from: p.placeId, to: gone, quantity: p.quantity, why: 'depart', causeId: p.parcelKey }));
+    const moves: Move[] = packed.map(p => ({
+      productId: p.productId,
+      lotId: p.lotId,
+      from: p.placeId,
+      to: gone,
+      quantity: p.quantity,
+      why: 'depart',
+      causeId: p.parcelKey,
+    }));
     const holds = packed.flatMap((p): HoldChange[] => {
-      const common = { partId: p.partId, orderId: p.orderId, productId: p.productId, stopId: p.stopKey, parcelId: p.parcelKey, why: 'depart' };
-      return [{ ...common, hold: 'packed', change: -p.quantity }, { ...common, hold: 'departed', change: p.quantity }];
+      const common = {
+        partId: p.partId,
+        orderId: p.orderId,
+        productId: p.productId,
+        stopId: p.stopKey,
+        parcelId: p.parcelKey,
+        why: 'depart',
+      };
+      return [
+        { ...common, hold: 'packed', change: -p.quantity },
+        { ...common, hold: 'departed', change: p.quantity },
+      ];
     });
     await this.stock.apply(tx, { moves, holds });
     await tx.run('UPDATE parcel SET departedAt = ? WHERE id IN (?)', [tx.at, ids]);
-    await tx.insert('job', parcels.map(p => ({ id: newId(), kind: 'tell tracking', payload: JSON.stringify({ parcelId: p.id }), state: 'waiting', runAt: tx.at })));
-    await tx.insert('orderEvent', parcels.map(p => event(tx, p.orderId, 'departed', `PA-${p.no} departed.`)));
-    await refreshStages(tx, parcels.map(p => p.orderId));
+    await tx.insert(
+      'job',
+      parcels.map(p => ({
+        id: newId(),
+        kind: 'tell tracking',
+        payload: JSON.stringify({ parcelId: p.id }),
+        state: 'waiting',
+        runAt: tx.at,
+      })),
+    );
+    await tx.insert(
+      'orderEvent',
+      parcels.map(p => event(tx, p.orderId, 'departed', `PA-${p.no} departed.`)),
+    );
+    await refreshStages(
+      tx,
+      parcels.map(p => p.orderId),
+    );
   }
 
-  private async postpone(tx: Tx, departure: { id: string; carrier: string; cutOff: Date }, missing: readonly ScannedParcel[]): Promise<void> {
+  private async postpone(
+    tx: Tx,
+    departure: { id: string; carrier: string; cutOff: Date },
+    missing: readonly ScannedParcel[],
+  ): Promise<void> {
     if (missing.length === 0) return;
     const open = (await this.planner.open(tx, tx.at)).filter(d => d.id !== departure.id);
     const next = nextDeparture(open, departure.carrier, tx.at.toISOString());
-    await tx.run('UPDATE parcel SET departureId = ? WHERE id IN (?)', [next?.id ?? null, missing.map(p => p.id)]);
-    await tx.run('UPDATE orders SET departureId = ? WHERE id IN (?)', [next?.id ?? null, missing.map(p => p.orderId)]);
-    await tx.insert('orderEvent', missing.map(p => event(tx, p.orderId, 'left behind', `PA-${p.no} was not scanned and waits for the next departure.`)));
+    await tx.run('UPDATE parcel SET departureId = ? WHERE id IN (?)', [
+      next?.id ?? null,
+      missing.map(p => p.id),
+    ]);
+    await tx.run('UPDATE orders SET departureId = ? WHERE id IN (?)', [
+      next?.id ?? null,
+      missing.map(p => p.orderId),
+    ]);
+    await tx.insert(
+      'orderEvent',
+      missing.map(p =>
+        event(tx, p.orderId, 'left behind', `PA-${p.no} was not scanned and waits for the next departure.`),
+      ),
+    );
   }
 
   private async lock(tx: Tx, no: number): Promise<{ id: string; carrier: string; cutOff: Date }> {
-    const departure = await tx.one<{ id: string; carrier: string; cutOff: Date; state: string }>('SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE', [no]);
+    const departure = await tx.one<{ id: string; carrier: string; cutOff: Date; state: string }>(
+      'SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE',
+      [no],
+    );
     if (!departure) throw new NotHere(`The departure DE-${no}`);
-    if (departure.state !== 'open') throw new Forbidden(`DE-${no} is ${departure.state}.`, 'Choose a departure that is still open.');
+    if (departure.state !== 'open')
+      throw new Forbidden(`DE-${no} is ${departure.state}.`, 'Choose a departure that is still open.');
     return departure;
   }
 }

@@ -1,7 +1,7 @@
 import { nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
-import { newId, fromJson, type Sql, type Tx } from '../database/db.js';
+import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 
 /** A departure as planning needs it. */
 export interface OpenDeparture {
@@ -20,16 +20,35 @@ const POSTAL_MOST_MG = 2_300_000;
 export class DeparturePlanner {
   /** Makes sure that departures exist from `from` (or today) for eight days. Repeating changes nothing. */
   async materialise(tx: Tx, from: Date = tx.at, days = DAYS_AHEAD): Promise<void> {
-    const rows = await tx.rows<{ id: string; warehouseId: string; carrier: string; carrierName: string; name: string; weekdays: string; cutOff: string; services: string; freight: number; zone: string }>(
-      'SELECT t.*, w.zone FROM timetable t JOIN warehouse w ON w.id = t.warehouseId',
-    );
+    const rows = await tx.rows<{
+      id: string;
+      warehouseId: string;
+      carrier: string;
+      carrierName: string;
+      name: string;
+      weekdays: string;
+      cutOff: string;
+      services: string;
+      freight: number;
+      zone: string;
+    }>('SELECT t.*, w.zone FROM timetable t JOIN warehouse w ON w.id = t.warehouseId');
     const made = rows.flatMap(r => {
       const first = DateTime.fromJSDate(from, { zone: r.zone }).startOf('day');
-      const dates = Array.from({ length: days }, (_, i) => first.plus({ days: i })).filter(d => r.weekdays.split(',').includes(String(d.weekday)));
+      const dates = Array.from({ length: days }, (_, i) => first.plus({ days: i })).filter(d =>
+        r.weekdays.split(',').includes(String(d.weekday)),
+      );
       const [hour, minute] = r.cutOff.split(':').map(Number);
       return dates.map(d => ({
-        id: newId(), warehouseId: r.warehouseId, timetableId: r.id, carrier: r.carrier, carrierName: r.carrierName, name: r.name,
-        day: d.toISODate()!, cutOff: d.set({ hour: hour!, minute: minute! }).toUTC().toJSDate(), services: JSON.stringify(fromJson(r.services)), freight: r.freight,
+        id: newId(),
+        warehouseId: r.warehouseId,
+        timetableId: r.id,
+        carrier: r.carrier,
+        carrierName: r.carrierName,
+        name: r.name,
+        day: d.toISODate()!,
+        cutOff: d.set({ hour: hour!, minute: minute! }).toUTC().toJSDate(),
+        services: JSON.stringify(fromJson(r.services)),
+        freight: r.freight,
       }));
     });
     await tx.insert('departure', made, 'ON DUPLICATE KEY UPDATE departure.id = departure.id');
@@ -37,7 +56,10 @@ export class DeparturePlanner {
 
   /** Departures that still take parcels, soonest first. */
   async open(sql: Sql, now: Date): Promise<OpenDeparture[]> {
-    const rows = await sql.rows<{ id: string; carrier: string; cutOff: Date }>("SELECT id, carrier, cutOff FROM departure WHERE state = 'open' AND NOT freight AND cutOff > ? ORDER BY cutOff, id LIMIT 100", [now]);
+    const rows = await sql.rows<{ id: string; carrier: string; cutOff: Date }>(
+      "SELECT id, carrier, cutOff FROM departure WHERE state = 'open' AND NOT freight AND cutOff > ? ORDER BY cutOff, id LIMIT 100",
+      [now],
+    );
     return rows.map(r => ({ id: r.id, carrier: r.carrier, cutOff: r.cutOff.toISOString(), open: true }));
   }
 

@@ -1,4 +1,4 @@
-import { type FoundAll, FindQuery } from '@auk/contract';
+import { FindQuery, type FoundAll } from '@auk/contract';
 import { Controller, Get, Query } from '@nestjs/common';
 import { ALL_ROLES, Roles } from '../http/access.js';
 import { parse } from '../http/parse.js';

@@ -1,5 +1,5 @@
-import { canonicalCode, LONGEST_SCAN, quoted } from '@auk/core';
 import type { Found, FoundAll } from '@auk/contract';
+import { canonicalCode, LONGEST_SCAN, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { escapeLike } from '../catalog/catalog.service.js';
 import { Db } from '../database/db.js';
@@ -13,11 +13,23 @@ export class FindService {
 
   async find(raw: string): Promise<FoundAll> {
     const text = raw.trim();
-    if (text === '' || text.length > LONGEST_SCAN) return { exact: null, others: [], says: text === '' ? 'Nothing was typed.' : `That has ${text.length} characters; no code here is so long.` };
+    if (text === '' || text.length > LONGEST_SCAN)
+      return {
+        exact: null,
+        others: [],
+        says:
+          text === '' ? 'Nothing was typed.' : `That has ${text.length} characters; no code here is so long.`,
+      };
     const exact = await this.exact(text);
     if (exact) return { exact, others: [], says: exact.name };
     const others = await this.words(text);
-    return { exact: null, others, says: others.length ? `Nothing has exactly the code ${quoted(text)}; these are near.` : `Nothing here is called ${quoted(text)}. Check the code, or try part of a name.` };
+    return {
+      exact: null,
+      others,
+      says: others.length
+        ? `Nothing has exactly the code ${quoted(text)}; these are near.`
+        : `Nothing here is called ${quoted(text)}. Check the code, or try part of a name.`,
+    };
   }
 
   private async exact(text: string): Promise<Found | null> {
@@ -50,6 +62,14 @@ export class FindService {
 }
 
 function toFound({ id, ...r }: { kind: Found['kind']; code: string; name: string; id: string }): Found {
-  const path = { order: `/orders/${id}`, parcel: `/orders/${id}`, list: `/pick/${r.code}`, departure: `/departures/${r.code}`, product: `/products/${encodeURIComponent(r.code)}`, place: `/places/${r.code}`, tote: `/places/${r.code}` }[r.kind];
+  const path = {
+    order: `/orders/${id}`,
+    parcel: `/orders/${id}`,
+    list: `/pick/${r.code}`,
+    departure: `/departures/${r.code}`,
+    product: `/products/${encodeURIComponent(r.code)}`,
+    place: `/places/${r.code}`,
+    tote: `/places/${r.code}`,
+  }[r.kind];
   return { ...r, path };
 }

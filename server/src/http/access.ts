@@ -1,5 +1,11 @@
 import type { Person, Role } from '@auk/contract';
-import { type CanActivate, createParamDecorator, type ExecutionContext, Injectable, SetMetadata } from '@nestjs/common';
+import {
+  type CanActivate,
+  createParamDecorator,
+  type ExecutionContext,
+  Injectable,
+  SetMetadata,
+} from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
 import { PeopleService } from '../people/people.service.js';
@@ -16,7 +22,9 @@ export const ALL_ROLES: Role[] = ['lead', 'picker', 'packer', 'office', 'admin']
 export type SignedRequest = Request & { person?: Person };
 
 /** The signed-in person, as a controller's argument. */
-export const Me = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<SignedRequest>().person);
+export const Me = createParamDecorator(
+  (_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<SignedRequest>().person,
+);
 
 /** Name of the session cookie. */
 export const COOKIE = 'auk';
@@ -31,14 +39,29 @@ export class AccessGuard implements CanActivate {
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<SignedRequest>();
-    if (!sameOrigin(request)) throw new Trouble(403, 'Not allowed', 'The request comes from another site.', 'Open Auk itself and try there.');
-    const roles = this.reflector.getAllAndOverride<(Role | 'anyone')[] | undefined>(ROLES, [context.getHandler(), context.getClass()]) ?? [];
+    if (!sameOrigin(request))
+      throw new Trouble(
+        403,
+        'Not allowed',
+        'The request comes from another site.',
+        'Open Auk itself and try there.',
+      );
+    const roles =
+      this.reflector.getAllAndOverride<(Role | 'anyone')[] | undefined>(ROLES, [
+        context.getHandler(),
+        context.getClass(),
+      ]) ?? [];
     if (roles.includes('anyone')) return true;
     const person = await this.people.byToken((request.cookies as Record<string, string>)[COOKIE]);
     if (!person) throw new Trouble(401, 'Not signed in', 'Nobody is signed in here.', 'Scan your badge.');
     request.person = person;
     if (roles.includes(person.role) || (person.role === 'admin' && roles.includes('lead'))) return true;
-    throw new Trouble(403, 'Not allowed', `A ${person.role} may not do this.`, `Ask a ${roles.join(' or ')}.`);
+    throw new Trouble(
+      403,
+      'Not allowed',
+      `A ${person.role} may not do this.`,
+      `Ask a ${roles.join(' or ')}.`,
+    );
   }
 }
 

@@ -4,7 +4,14 @@ import { HttpException } from '@nestjs/common';
 /** An error that a person can act on: what and why in `detail`, what to do in `cure`. */
 export class Trouble extends HttpException {
   constructor(status: number, title: string, detail: string, cure: string, facts?: unknown) {
-    const body: Problem = { type: 'about:blank', title, status, detail, cure, ...(facts === undefined ? {} : { facts }) };
+    const body: Problem = {
+      type: 'about:blank',
+      title,
+      status,
+      detail,
+      cure,
+      ...(facts === undefined ? {} : { facts }),
+    };
     super(body, status);
   }
 }

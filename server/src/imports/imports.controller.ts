@@ -25,7 +25,11 @@ export class ImportsController {
   @Roles('lead', 'office')
   orders(@Query() query: unknown, @Req() request: SignedRequest, @Me() me: Person): Promise<ImportReport> {
     const { channel, name, commit } = parse(ImportQuery, query);
-    if (!Buffer.isBuffer(request.body)) throw new Malformed('The file must be sent as text/csv', 'Drop a CSV file on the page.');
-    return this.imports.orders(channel, name, request.body, commit === 'yes', { personId: me.id, at: new Date() });
+    if (!Buffer.isBuffer(request.body))
+      throw new Malformed('The file must be sent as text/csv', 'Drop a CSV file on the page.');
+    return this.imports.orders(channel, name, request.body, commit === 'yes', {
+      personId: me.id,
+      at: new Date(),
+    });
   }
 }

@@ -63,35 +63,59 @@ export class JobsService implements OnApplicationShutdown {
       await this.db.tx({ personId: null, at: now }, tx => this.planner.materialise(tx));
       await this.live.tidy(now);
     }
-    for (let job = await this.take(now); job && !this.stopped; job = await this.take(now)) await this.work(job, now);
+    for (let job = await this.take(now); job && !this.stopped; job = await this.take(now))
+      await this.work(job, now);
   }
 
   private take(now: Date): Promise<Job | null> {
     return this.db.tx({ personId: null, at: now }, async tx => {
-      const job = await tx.one<Job>("SELECT id, kind, payload, attempts FROM job WHERE state IN ('waiting', 'taken') AND runAt <= ? ORDER BY runAt LIMIT 1 FOR UPDATE SKIP LOCKED", [now]);
-      if (job) await tx.run("UPDATE job SET state = 'taken', attempts = attempts + 1, runAt = ? WHERE id = ?", [new Date(now.getTime() + LEASE_MS), job.id]);
+      const job = await tx.one<Job>(
+        "SELECT id, kind, payload, attempts FROM job WHERE state IN ('waiting', 'taken') AND runAt <= ? ORDER BY runAt LIMIT 1 FOR UPDATE SKIP LOCKED",
+        [now],
+      );
+      if (job)
+        await tx.run("UPDATE job SET state = 'taken', attempts = attempts + 1, runAt = ? WHERE id = ?", [
+          new Date(now.getTime() + LEASE_MS),
+          job.id,
+        ]);
       return job;
     });
   }
 
   private async work(job: Job, now: Date): Promise<void> {
     try {
-      if (job.kind === 'tell tracking') await this.tellTracking(fromJson<{ parcelId: string }>(job.payload).parcelId, now);
+      if (job.kind === 'tell tracking')
+        await this.tellTracking(fromJson<{ parcelId: string }>(job.payload).parcelId, now);
       await this.db.run("UPDATE job SET state = 'done' WHERE id = ?", [job.id]);
     } catch (error) {
       const wait = Math.min(300_000, 2_000 * 2 ** job.attempts);
       const state = job.attempts + 1 >= MOST_ATTEMPTS ? 'given up' : 'waiting';
-      await this.db.run('UPDATE job SET state = ?, runAt = ?, error = ? WHERE id = ?', [state, new Date(now.getTime() + wait), String((error as Error).message).slice(0, 300), job.id]);
+      await this.db.run('UPDATE job SET state = ?, runAt = ?, error = ? WHERE id = ?', [
+        state,
+        new Date(now.getTime() + wait),
+        String((error as Error).message).slice(0, 300),
+        job.id,
+      ]);
     }
   }
 
   private async tellTracking(parcelId: string, now: Date): Promise<void> {
-    const row = (await this.db.one<{ orderId: string; channel: string; channelNumber: string; carrier: string; tracking: string }>(
+    const row = (await this.db.one<{
+      orderId: string;
+      channel: string;
+      channelNumber: string;
+      carrier: string;
+      tracking: string;
+    }>(
       `SELECT c.orderId, h.code AS channel, o.channelNumber, b.carrierName AS carrier, b.tracking FROM parcel c JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN purchase b ON b.liveParcel = c.id WHERE c.id = ?`,
       [parcelId],
     ))!;
     const { orderId, ...told } = row;
     await this.channel.tellTracking({ key: parcelId, ...told });
-    await this.db.tx({ personId: null, at: now }, (tx: Tx) => tx.insert('orderEvent', [event(tx, orderId, 'told', `The channel was told the tracking number ${row.tracking}.`)]));
+    await this.db.tx({ personId: null, at: now }, (tx: Tx) =>
+      tx.insert('orderEvent', [
+        event(tx, orderId, 'told', `The channel was told the tracking number ${row.tracking}.`),
+      ]),
+    );
   }
 }

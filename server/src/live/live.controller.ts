@@ -13,6 +13,9 @@ export class LiveController {
   @Sse()
   @Roles(...ALL_ROLES)
   stream(): Observable<{ data: object }> {
-    return merge(this.live.stream(), interval(BEAT_MS).pipe(map(() => ({ id: 0, topic: 'beat', ref: '' })))).pipe(map(data => ({ data })));
+    return merge(
+      this.live.stream(),
+      interval(BEAT_MS).pipe(map(() => ({ id: 0, topic: 'beat', ref: '' }))),
+    ).pipe(map(data => ({ data })));
   }
 }

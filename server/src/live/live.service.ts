@@ -36,7 +36,9 @@ export class LiveService implements OnApplicationShutdown {
 
   /** Forgets what every listener has long seen. */
   tidy(now: Date): Promise<number> {
-    return this.db.run('DELETE FROM outbox WHERE at < ? LIMIT 5000', [new Date(now.getTime() - KEEP_HOURS * 3_600_000)]);
+    return this.db.run('DELETE FROM outbox WHERE at < ? LIMIT 5000', [
+      new Date(now.getTime() - KEEP_HOURS * 3_600_000),
+    ]);
   }
 
   private later(): void {
@@ -53,8 +55,12 @@ export class LiveService implements OnApplicationShutdown {
   }
 
   private async read(): Promise<void> {
-    if (this.sent === null) this.newest = (await this.db.one<{ id: number }>('SELECT COALESCE(MAX(id), 0) AS id FROM outbox'))!.id;
-    const rows = await this.db.rows<LiveMessage>('SELECT id, topic, ref FROM outbox WHERE id > ? ORDER BY id LIMIT 1000', [this.newest - LOOK_BACK]);
+    if (this.sent === null)
+      this.newest = (await this.db.one<{ id: number }>('SELECT COALESCE(MAX(id), 0) AS id FROM outbox'))!.id;
+    const rows = await this.db.rows<LiveMessage>(
+      'SELECT id, topic, ref FROM outbox WHERE id > ? ORDER BY id LIMIT 1000',
+      [this.newest - LOOK_BACK],
+    );
     const sent = this.sent ?? new Set(rows.map(r => r.id));
     for (const r of rows) if (!sent.has(r.id)) this.messages.next(r);
     this.newest = Math.max(this.newest, rows.at(-1)?.id ?? 0);

@@ -1,4 +1,13 @@
-import { Cancel, Id, OrderQuery, type OrderRow, type OrderView, type Page, Park, type Person } from '@auk/contract';
+import {
+  Cancel,
+  Id,
+  OrderQuery,
+  type OrderRow,
+  type OrderView,
+  type Page,
+  Park,
+  type Person,
+} from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
 import { ALL_ROLES, Me, Roles } from '../http/access.js';

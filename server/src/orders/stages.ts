@@ -4,11 +4,22 @@ import { NONE, type Sql, type Tx } from '../database/db.js';
 const ROWS = 1000;
 
 /** Reads the facts from which stages follow. Shared by the writer of stages and by check:data. */
-export async function stageFacts(sql: Sql, orderIds: readonly string[]): Promise<Map<string, StageFacts & { stage: Stage }>> {
+export async function stageFacts(
+  sql: Sql,
+  orderIds: readonly string[],
+): Promise<Map<string, StageFacts & { stage: Stage }>> {
   const facts = new Map<string, StageFacts & { stage: Stage }>();
   for (let i = 0; i < orderIds.length; i += ROWS) {
     const ids = orderIds.slice(i, i + ROWS);
-    const orders = await sql.rows<{ id: string; stage: Stage; checked: number; cancelled: number; parked: number; stops: number; wanted: number }>(
+    const orders = await sql.rows<{
+      id: string;
+      stage: Stage;
+      checked: number;
+      cancelled: number;
+      parked: number;
+      stops: number;
+      wanted: number;
+    }>(
       `SELECT o.id, o.stage, o.checkedAt IS NOT NULL AS checked, o.cancelledAt IS NOT NULL AS cancelled, o.parkedAt IS NOT NULL AS parked,
          (SELECT COUNT(*) FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL) AS stops,
          (SELECT COALESCE(SUM(p.quantity), 0) FROM linePart p WHERE p.orderId = o.id) AS wanted
@@ -16,7 +27,17 @@ export async function stageFacts(sql: Sql, orderIds: readonly string[]): Promise
       [ids],
     );
     for (const o of orders)
-      facts.set(o.id, { stage: o.stage, checked: !!o.checked, cancelled: !!o.cancelled, parked: !!o.parked, stopReasons: o.stops, wanted: o.wanted, held: emptyHolds(), closed: 0, labelled: 0 });
+      facts.set(o.id, {
+        stage: o.stage,
+        checked: !!o.checked,
+        cancelled: !!o.cancelled,
+        parked: !!o.parked,
+        stopReasons: o.stops,
+        wanted: o.wanted,
+        held: emptyHolds(),
+        closed: 0,
+        labelled: 0,
+      });
     const held = await sql.rows<{ orderId: string; hold: Hold; n: number; closed: number; labelled: number }>(
       `SELECT a.orderId, a.hold, SUM(a.quantity) AS n, SUM(IF(p.closedAt IS NULL, 0, a.quantity)) AS closed, SUM(IF(b.id IS NULL OR p.closedAt IS NULL, 0, a.quantity)) AS labelled
        FROM allocation a LEFT JOIN parcel p ON a.parcelKey <> ? AND p.id = a.parcelKey
@@ -34,7 +55,8 @@ export async function stageFacts(sql: Sql, orderIds: readonly string[]): Promise
 }
 
 /** No units in any hold. */
-export const emptyHolds = (): Record<Hold, number> => Object.fromEntries(HOLDS.map(h => [h, 0])) as Record<Hold, number>;
+export const emptyHolds = (): Record<Hold, number> =>
+  Object.fromEntries(HOLDS.map(h => [h, 0])) as Record<Hold, number>;
 
 /** The one writer of stages of orders that exist: derives them anew and stores what changed. Tells the live stream once. */
 export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promise<Map<string, Stage>> {
@@ -45,7 +67,8 @@ export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promis
     after.set(id, stage);
     if (stage !== f.stage) changed.set(stage, [...(changed.get(stage) ?? []), id]);
   }
-  for (const [stage, ids] of changed) await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, ids]);
+  for (const [stage, ids] of changed)
+    await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, ids]);
   if (changed.size > 0) await tx.tell('orders', orderIds.length === 1 ? orderIds[0]! : '');
   return after;
 }

@@ -1,5 +1,17 @@
-import { type BenchBox, type Box, chooseBox, openPack, packScan, type PackEffect, type PackLine, type PackState, parseScan, type Piece, type ScanProduct } from '@auk/core';
 import type { BenchView, Judged, ScanIn } from '@auk/contract';
+import {
+  type BenchBox,
+  type Box,
+  chooseBox,
+  openPack,
+  type PackEffect,
+  type PackLine,
+  type PackState,
+  type Piece,
+  packScan,
+  parseScan,
+  type ScanProduct,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { CatalogService, type Product } from '../catalog/catalog.service.js';
 import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
@@ -48,30 +60,78 @@ export class PackingService {
 
   /** Opens (or reopens) packing of an order inside a transaction; returns the session. */
   async openOrder(tx: Tx, orderId: string, device: string): Promise<string> {
-    const order = (await tx.one<OrderHead>('SELECT o.id, o.no, o.channelNumber, o.stage, o.warehouseId, s.id AS shipmentId FROM orders o JOIN shipment s ON s.orderId = o.id AND s.seq = 1 WHERE o.id = ? FOR UPDATE', [orderId]))!;
-    const known = await tx.one<{ id: string; device: string; closedAt: Date | null; lastScanAt: Date | null; name: string | null; personId: string | null }>(
+    const order = (await tx.one<OrderHead>(
+      'SELECT o.id, o.no, o.channelNumber, o.stage, o.warehouseId, s.id AS shipmentId FROM orders o JOIN shipment s ON s.orderId = o.id AND s.seq = 1 WHERE o.id = ? FOR UPDATE',
+      [orderId],
+    ))!;
+    const known = await tx.one<{
+      id: string;
+      device: string;
+      closedAt: Date | null;
+      lastScanAt: Date | null;
+      name: string | null;
+      personId: string | null;
+    }>(
       'SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name FROM parcel c JOIN scanSession x ON x.parcelId = c.id LEFT JOIN person p ON p.id = x.personId WHERE c.orderId = ? ORDER BY c.no DESC LIMIT 1 FOR UPDATE',
       [orderId],
     );
     if (known) {
-      const busy = !known.closedAt && known.device !== device && known.personId !== tx.personId && known.lastScanAt && tx.at.getTime() - known.lastScanAt.getTime() < BUSY_MS;
-      if (busy) throw new TooLate(`${known.name} is packing ${order.channelNumber} at another bench right now.`, 'Let them finish, or open it when they have stopped for two minutes.');
-      await tx.run('UPDATE scanSession SET device = ?, personId = ? WHERE id = ?', [device, tx.personId, known.id]);
+      const busy =
+        !known.closedAt &&
+        known.device !== device &&
+        known.personId !== tx.personId &&
+        known.lastScanAt &&
+        tx.at.getTime() - known.lastScanAt.getTime() < BUSY_MS;
+      if (busy)
+        throw new TooLate(
+          `${known.name} is packing ${order.channelNumber} at another bench right now.`,
+          'Let them finish, or open it when they have stopped for two minutes.',
+        );
+      await tx.run('UPDATE scanSession SET device = ?, personId = ? WHERE id = ?', [
+        device,
+        tx.personId,
+        known.id,
+      ]);
       return known.id;
     }
-    if (order.stage !== 'Picked') throw new Forbidden(`${order.channelNumber} is ${order.stage}, so there is nothing to pack yet.`, cureForStage(order.stage));
+    if (order.stage !== 'Picked')
+      throw new Forbidden(
+        `${order.channelNumber} is ${order.stage}, so there is nothing to pack yet.`,
+        cureForStage(order.stage),
+      );
     return this.begin(tx, order, device);
   }
 
   private async begin(tx: Tx, order: OrderHead, device: string): Promise<string> {
     const boxes = await this.catalog.boxes(tx);
     const { lines, pieces } = await this.lines(tx, order.id);
-    const state = openPack(`OR-${order.no}`, lines, boxes.map(toBenchBox), chooseBox(boxes, pieces)?.code ?? null);
+    const state = openPack(
+      `OR-${order.no}`,
+      lines,
+      boxes.map(toBenchBox),
+      chooseBox(boxes, pieces)?.code ?? null,
+    );
     const [parcelId, placeId, sessionId] = [newId(), newId(), newId()];
-    await tx.insert('place', [{ id: placeId, warehouseId: order.warehouseId, code: `P-${parcelId.slice(-12)}`, kind: 'parcel' }]);
-    await tx.insert('parcel', [{ id: parcelId, orderId: order.id, shipmentId: order.shipmentId, placeId, openedAt: tx.at }]);
+    await tx.insert('place', [
+      { id: placeId, warehouseId: order.warehouseId, code: `P-${parcelId.slice(-12)}`, kind: 'parcel' },
+    ]);
+    await tx.insert('parcel', [
+      { id: parcelId, orderId: order.id, shipmentId: order.shipmentId, placeId, openedAt: tx.at },
+    ]);
     const json = JSON.stringify(state);
-    await tx.insert('scanSession', [{ id: sessionId, kind: 'pack', listId: null, parcelId, opened: json, state: json, openedAt: tx.at, personId: tx.personId, device }]);
+    await tx.insert('scanSession', [
+      {
+        id: sessionId,
+        kind: 'pack',
+        listId: null,
+        parcelId,
+        opened: json,
+        state: json,
+        openedAt: tx.at,
+        personId: tx.personId,
+        device,
+      },
+    ]);
     return sessionId;
   }
 
@@ -81,15 +141,30 @@ export class PackingService {
   }
 
   private judge(tx: Tx, sessionId: string, scan: ScanIn): Promise<Judged<PackState>> {
-    return this.scans.judge<PackState, PackEffect>(tx, sessionId, scan, packScan, async (effects, _, after) => {
-      const parcel = (await tx.one<{ id: string; placeId: string; orderId: string }>('SELECT c.id, c.placeId, c.orderId FROM parcel c JOIN scanSession x ON x.parcelId = c.id WHERE x.id = ?', [sessionId]))!;
-      for (const e of effects) if (e.type === 'pack') await this.pack(tx, parcel, e.lineId, e.units);
-      if (effects.some(e => e.type === 'close')) await this.close(tx, parcel, sessionId, after.boxCode!, after.weightMg!);
-    });
+    return this.scans.judge<PackState, PackEffect>(
+      tx,
+      sessionId,
+      scan,
+      packScan,
+      async (effects, _, after) => {
+        const parcel = (await tx.one<{ id: string; placeId: string; orderId: string }>(
+          'SELECT c.id, c.placeId, c.orderId FROM parcel c JOIN scanSession x ON x.parcelId = c.id WHERE x.id = ?',
+          [sessionId],
+        ))!;
+        for (const e of effects) if (e.type === 'pack') await this.pack(tx, parcel, e.lineId, e.units);
+        if (effects.some(e => e.type === 'close'))
+          await this.close(tx, parcel, sessionId, after.boxCode!, after.weightMg!);
+      },
+    );
   }
 
   /** Moves units of a part from its tote into the parcel; negative units back into the tote. */
-  async pack(tx: Tx, parcel: { id: string; placeId: string; orderId: string }, partId: string, units: number): Promise<void> {
+  async pack(
+    tx: Tx,
+    parcel: { id: string; placeId: string; orderId: string },
+    partId: string,
+    units: number,
+  ): Promise<void> {
     const rows = await tx.rows<PickedRow>(
       `SELECT a.partId, a.stopKey, a.quantity, a.productId, s.toteId, s.lotId FROM allocation a JOIN pickStop s ON s.id = a.stopKey
        WHERE a.partId = ? AND a.hold = ? AND a.parcelKey = ${units > 0 ? "'00000000-0000-0000-0000-000000000000'" : '?'} AND a.quantity > 0 ORDER BY a.stopKey`,
@@ -104,17 +179,49 @@ export class PackingService {
       left -= n;
       const signed = units > 0 ? n : -n;
       const [from, to] = units > 0 ? [r.toteId, parcel.placeId] : [parcel.placeId, r.toteId];
-      moves.push({ productId: r.productId, lotId: r.lotId, from, to, quantity: n, why: units > 0 ? 'pack' : 'unpack', causeId: parcel.id });
-      const common = { partId, orderId: parcel.orderId, productId: r.productId, stopId: r.stopKey, why: 'pack' };
-      holds.push({ ...common, hold: 'picked', parcelId: null, change: -signed }, { ...common, hold: 'packed', parcelId: parcel.id, change: signed });
+      moves.push({
+        productId: r.productId,
+        lotId: r.lotId,
+        from,
+        to,
+        quantity: n,
+        why: units > 0 ? 'pack' : 'unpack',
+        causeId: parcel.id,
+      });
+      const common = {
+        partId,
+        orderId: parcel.orderId,
+        productId: r.productId,
+        stopId: r.stopKey,
+        why: 'pack',
+      };
+      holds.push(
+        { ...common, hold: 'picked', parcelId: null, change: -signed },
+        { ...common, hold: 'packed', parcelId: parcel.id, change: signed },
+      );
     }
-    if (left > 0) throw new TooLate('The pieces of this order have changed since it was opened.', 'Open the order again by its slip; what is in stays in.');
+    if (left > 0)
+      throw new TooLate(
+        'The pieces of this order have changed since it was opened.',
+        'Open the order again by its slip; what is in stays in.',
+      );
     await this.stock.apply(tx, { moves, holds });
   }
 
   /** Seals the parcel: box and weight are kept, the order's totes are free, the order is Packed. */
-  async close(tx: Tx, parcel: { id: string; orderId: string }, sessionId: string | null, boxCode: string, weightMg: number): Promise<void> {
-    await tx.run('UPDATE parcel SET closedAt = ?, boxCode = ?, weightMg = ? WHERE id = ?', [tx.at, boxCode, weightMg, parcel.id]);
+  async close(
+    tx: Tx,
+    parcel: { id: string; orderId: string },
+    sessionId: string | null,
+    boxCode: string,
+    weightMg: number,
+  ): Promise<void> {
+    await tx.run('UPDATE parcel SET closedAt = ?, boxCode = ?, weightMg = ? WHERE id = ?', [
+      tx.at,
+      boxCode,
+      weightMg,
+      parcel.id,
+    ]);
     if (sessionId) await tx.run('UPDATE scanSession SET closedAt = ? WHERE id = ?', [tx.at, sessionId]);
     await tx.run("UPDATE place SET busyWith = NULL WHERE kind = 'tote' AND busyWith = ?", [parcel.orderId]);
     await tx.insert('orderEvent', [event(tx, parcel.orderId, 'packed', `Packed in box ${boxCode}.`)]);
@@ -124,7 +231,21 @@ export class PackingService {
 
   /** The bench's picture of a session. */
   async view(sessionId: string): Promise<BenchView> {
-    const row = await this.db.one<{ state: string; parcelId: string; parcelNo: number; orderId: string; channelNumber: string; channel: string; buyer: string; shipTo: string; note: string; promised: string | null; carrierName: string | null; cutOff: Date | null; departureId: string | null }>(
+    const row = await this.db.one<{
+      state: string;
+      parcelId: string;
+      parcelNo: number;
+      orderId: string;
+      channelNumber: string;
+      channel: string;
+      buyer: string;
+      shipTo: string;
+      note: string;
+      promised: string | null;
+      carrierName: string | null;
+      cutOff: Date | null;
+      departureId: string | null;
+    }>(
       `SELECT x.state, c.id AS parcelId, c.no AS parcelNo, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
        FROM scanSession x JOIN parcel c ON c.id = x.parcelId JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId
        LEFT JOIN departure d ON d.id = COALESCE(c.departureId, o.departureId) WHERE x.id = ?`,
@@ -132,21 +253,43 @@ export class PackingService {
     );
     if (!row) throw new NotHere('That packing session', 'Scan the slip of the order.');
     const state = fromJson<PackState>(row.state);
-    const behind = row.departureId ? (await this.db.one<{ n: number }>("SELECT COUNT(*) AS n FROM orders WHERE departureId = ? AND stage = 'Picked' AND id <> ?", [row.departureId, row.orderId]))!.n : 0;
+    const behind = row.departureId
+      ? (await this.db.one<{ n: number }>(
+          "SELECT COUNT(*) AS n FROM orders WHERE departureId = ? AND stage = 'Picked' AND id <> ?",
+          [row.departureId, row.orderId],
+        ))!.n
+      : 0;
     const to = fromJson<{ city: string; region: string }>(row.shipTo);
     return {
-      sessionId, parcelNo: `PA-${row.parcelNo}`, orderId: row.orderId, channelNumber: row.channelNumber, channel: row.channel, buyer: row.buyer, town: `${to.city}, ${to.region}`, note: row.note,
-      promised: row.promised, departure: row.cutOff ? { carrier: row.carrierName!, cutOff: row.cutOff.toISOString() } : null, behind,
-      expectedMg: await this.expectedMg(state), state, label: await this.parcels.label(row.parcelId),
+      sessionId,
+      parcelNo: `PA-${row.parcelNo}`,
+      orderId: row.orderId,
+      channelNumber: row.channelNumber,
+      channel: row.channel,
+      buyer: row.buyer,
+      town: `${to.city}, ${to.region}`,
+      note: row.note,
+      promised: row.promised,
+      departure: row.cutOff ? { carrier: row.carrierName!, cutOff: row.cutOff.toISOString() } : null,
+      behind,
+      expectedMg: await this.expectedMg(state),
+      state,
+      label: await this.parcels.label(row.parcelId),
     };
   }
 
   /** What the parcel should weigh by its products and the chosen box, in milligrams; 0 when a product's weight is not known. */
   private async expectedMg(state: PackState): Promise<number> {
-    const products = await this.catalog.products(this.db, state.lines.map(l => l.product.id));
+    const products = await this.catalog.products(
+      this.db,
+      state.lines.map(l => l.product.id),
+    );
     const weights = state.lines.map(l => products.get(l.product.id)?.weightMg);
     if (weights.some(w => !w)) return 0;
-    return state.lines.reduce((sum, l, i) => sum + l.wanted * weights[i]!, state.boxes.find(b => b.code === state.boxCode)?.tareMg ?? 0);
+    return state.lines.reduce(
+      (sum, l, i) => sum + l.wanted * weights[i]!,
+      state.boxes.find(b => b.code === state.boxCode)?.tareMg ?? 0,
+    );
   }
 
   private async orderOf(code: string): Promise<string> {
@@ -159,12 +302,23 @@ export class PackingService {
        UNION ALL SELECT orderId FROM parcel WHERE ? LIKE 'PA-%' AND no = ? UNION ALL SELECT id FROM orders WHERE channelNumber = ? LIMIT 1`,
       [text, number, text, text, number, text],
     );
-    if (!found) throw new NotHere(`An order with the code ${text.slice(0, 40)}`, 'Scan the slip, the tote or the parcel of an order.');
+    if (!found)
+      throw new NotHere(
+        `An order with the code ${text.slice(0, 40)}`,
+        'Scan the slip, the tote or the parcel of an order.',
+      );
     return found.id;
   }
 
   private async lines(sql: Sql, orderId: string): Promise<{ lines: PackLine[]; pieces: Piece[] }> {
-    const rows = await sql.rows<{ id: string; lineId: string; productId: string; quantity: number; lineProductId: string; lineQuantity: number }>(
+    const rows = await sql.rows<{
+      id: string;
+      lineId: string;
+      productId: string;
+      quantity: number;
+      lineProductId: string;
+      lineQuantity: number;
+    }>(
       `SELECT t.id, t.lineId, t.productId, SUM(a.quantity) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity FROM linePart t JOIN orderLine l ON l.id = t.lineId
        JOIN allocation a ON a.partId = t.id AND a.hold = 'picked' WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
       [orderId],
@@ -188,13 +342,50 @@ function cureForStage(stage: string): string {
   return 'Look at the order to see why.';
 }
 
-const toBenchBox = (b: Box): BenchBox => ({ code: b.code, name: b.name, tareMg: b.tareMg, limitMg: b.limitMg });
-const toScanProduct = ({ id, sku, name, codes, picture, hint }: Product): ScanProduct => ({ id, sku, name, codes, picture, hint });
+const toBenchBox = (b: Box): BenchBox => ({
+  code: b.code,
+  name: b.name,
+  tareMg: b.tareMg,
+  limitMg: b.limitMg,
+});
+const toScanProduct = ({ id, sku, name, codes, picture, hint }: Product): ScanProduct => ({
+  id,
+  sku,
+  name,
+  codes,
+  picture,
+  hint,
+});
 
-function toLine(r: { id: string; lineId: string; productId: string; quantity: number; lineProductId: string; lineQuantity: number }, all: Map<string, Product>): PackLine {
+function toLine(
+  r: {
+    id: string;
+    lineId: string;
+    productId: string;
+    quantity: number;
+    lineProductId: string;
+    lineQuantity: number;
+  },
+  all: Map<string, Product>,
+): PackLine {
   const product = all.get(r.productId)!;
   const sold = all.get(r.lineProductId)!;
-  const kitParts = product.kind === 'kit' ? product.recipe.parts.map(p => ({ product: toScanProduct(all.get(p.productId)!), perKit: p.quantity, scanned: 0 })) : [];
-  const bundle = sold.kind === 'bundle' ? { id: r.lineId, name: sold.name, codes: sold.codes.map(c => c.code), each: Math.max(1, Math.round(r.quantity / r.lineQuantity)) } : null;
+  const kitParts =
+    product.kind === 'kit'
+      ? product.recipe.parts.map(p => ({
+          product: toScanProduct(all.get(p.productId)!),
+          perKit: p.quantity,
+          scanned: 0,
+        }))
+      : [];
+  const bundle =
+    sold.kind === 'bundle'
+      ? {
+          id: r.lineId,
+          name: sold.name,
+          codes: sold.codes.map(c => c.code),
+          each: Math.max(1, Math.round(r.quantity / r.lineQuantity)),
+        }
+      : null;
   return { id: r.id, product: toScanProduct(product), wanted: r.quantity, packed: 0, kitParts, bundle };
 }

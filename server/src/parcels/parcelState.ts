@@ -1,5 +1,10 @@
 /** The word for where a parcel stands. */
-export function parcelState(p: { closedAt: Date | null; handedOverAt: Date | null; departedAt: Date | null; label: string | null }): string {
+export function parcelState(p: {
+  closedAt: Date | null;
+  handedOverAt: Date | null;
+  departedAt: Date | null;
+  label: string | null;
+}): string {
   if (p.departedAt) return 'departed';
   if (p.handedOverAt) return 'handed over';
   if (p.label === 'bought') return 'labelled';

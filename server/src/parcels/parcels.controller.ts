@@ -9,7 +9,10 @@ import { RatingService } from '../rating/rating.service.js';
 import { type ParcelListRow, ParcelsQueries } from './parcels.queries.js';
 import { PurchaseService } from './purchase.service.js';
 
-const ParcelNo = z.string().regex(/^PA-\d{1,9}$/i, 'is not the code of a parcel').transform(s => Number(s.slice(3)));
+const ParcelNo = z
+  .string()
+  .regex(/^PA-\d{1,9}$/i, 'is not the code of a parcel')
+  .transform(s => Number(s.slice(3)));
 
 @Controller('parcels')
 export class ParcelsController {
@@ -36,7 +39,10 @@ export class ParcelsController {
   @HttpCode(200)
   @Roles('packer', 'lead')
   buy(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
-    return this.purchases.buy(parse(ParcelNo, no), parse(BuyLabel, body), { personId: me.id, at: new Date() });
+    return this.purchases.buy(parse(ParcelNo, no), parse(BuyLabel, body), {
+      personId: me.id,
+      at: new Date(),
+    });
   }
 
   @Get(':no/label.pdf')

@@ -61,17 +61,35 @@ export class ParcelsQueries {
     );
     if (!row) return null;
     const { serviceName, no, ...label } = row;
-    return { ...label, service: serviceName, pdf: row.state === 'bought' ? `/api/v1/parcels/PA-${no}/label.pdf` : null };
+    return {
+      ...label,
+      service: serviceName,
+      pdf: row.state === 'bought' ? `/api/v1/parcels/PA-${no}/label.pdf` : null,
+    };
   }
 
   /** Parcels in the house and those that left today, newest first. */
   async list(): Promise<ParcelListRow[]> {
-    const rows = await this.db.rows<Omit<ParcelListRow, 'no' | 'order' | 'state'> & { no: number; orderNo: number; closedAt: Date | null; departedAt: Date | null; handedOverAt: Date | null; labelState: string | null }>(
+    const rows = await this.db.rows<
+      Omit<ParcelListRow, 'no' | 'order' | 'state'> & {
+        no: number;
+        orderNo: number;
+        closedAt: Date | null;
+        departedAt: Date | null;
+        handedOverAt: Date | null;
+        labelState: string | null;
+      }
+    >(
       `SELECT c.no, o.no AS orderNo, o.channelNumber, o.buyer, c.closedAt, c.departedAt, c.handedOverAt, b.state AS labelState, b.carrierName AS carrier, b.serviceName AS service, b.tracking,
          COALESCE(b.chargedMinor, b.minor) AS minor, o.currency, c.weightMg, x.name AS box, CONCAT(d.carrierName, ' ', d.name) AS departure, b.why
        FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN purchase b ON b.liveParcel = c.id LEFT JOIN box x ON x.code = c.boxCode LEFT JOIN departure d ON d.id = c.departureId
        WHERE c.departedAt IS NULL OR c.departedAt > NOW() - INTERVAL 12 HOUR ORDER BY c.departedAt IS NOT NULL, c.no DESC LIMIT 300`,
     );
-    return rows.map(({ no, orderNo, closedAt, departedAt, handedOverAt, labelState, ...r }) => ({ ...r, no: `PA-${no}`, order: `OR-${orderNo}`, state: parcelState({ closedAt, handedOverAt, departedAt, label: labelState }) }));
+    return rows.map(({ no, orderNo, closedAt, departedAt, handedOverAt, labelState, ...r }) => ({
+      ...r,
+      no: `PA-${no}`,
+      order: `OR-${orderNo}`,
+      state: parcelState({ closedAt, handedOverAt, departedAt, label: labelState }),
+    }));
   }
 }

@@ -1,5 +1,11 @@
 import type { BuyLabel, CarrierBought, CarrierBuy, LabelView } from '@auk/contract';
-import { nextDeparture, purchaseHolds, purchaseNext, type PurchaseEvent, type PurchaseState } from '@auk/core';
+import {
+  nextDeparture,
+  type PurchaseEvent,
+  type PurchaseState,
+  purchaseHolds,
+  purchaseNext,
+} from '@auk/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { type Asked, CARRIERS, type Carriers } from '../carriers/carrier.js';
 import { Db, type Doer, errnoOf, fromJson, type Tx } from '../database/db.js';
@@ -48,25 +54,62 @@ export class PurchaseService {
     return (await this.parcels.label(begun.parcelId))!;
   }
 
-  private async intend(no: number, wish: BuyLabel, doer: Doer): Promise<{ id: string; parcelId: string; fresh: boolean }> {
+  private async intend(
+    no: number,
+    wish: BuyLabel,
+    doer: Doer,
+  ): Promise<{ id: string; parcelId: string; fresh: boolean }> {
     const carrier = this.carriers.get(wish.carrier);
     if (!carrier) throw new NotHere(`The carrier ${wish.carrier}`);
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
-    const request: CarrierBuy = { key: wish.key, quoteId: wish.quoteId, minor: wish.minor, service: wish.service, parcel: await this.rating.request(parcel, doer.at), reference: `PA-${no}` };
+    const request: CarrierBuy = {
+      key: wish.key,
+      quoteId: wish.quoteId,
+      minor: wish.minor,
+      service: wish.service,
+      parcel: await this.rating.request(parcel, doer.at),
+      reference: `PA-${no}`,
+    };
     try {
       return await this.db.tx(doer, async tx => {
         await tx.one('SELECT id FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]);
-        const known = await tx.one<{ id: string; parcelId: string; state: PurchaseState }>('SELECT id, parcelId, state FROM purchase WHERE id = ? OR liveParcel = ? ORDER BY id = ? DESC LIMIT 1', [wish.key, parcel.id, wish.key]);
-        if (known && known.parcelId !== parcel.id) throw new Forbidden('This purchase key was used for another parcel.', 'Ask for the prices again and choose anew.');
-        if (known && (known.id === wish.key || purchaseHolds(known.state))) return { id: known.id, parcelId: parcel.id, fresh: false };
+        const known = await tx.one<{ id: string; parcelId: string; state: PurchaseState }>(
+          'SELECT id, parcelId, state FROM purchase WHERE id = ? OR liveParcel = ? ORDER BY id = ? DESC LIMIT 1',
+          [wish.key, parcel.id, wish.key],
+        );
+        if (known && known.parcelId !== parcel.id)
+          throw new Forbidden(
+            'This purchase key was used for another parcel.',
+            'Ask for the prices again and choose anew.',
+          );
+        if (known && (known.id === wish.key || purchaseHolds(known.state)))
+          return { id: known.id, parcelId: parcel.id, fresh: false };
         await tx.insert('purchase', [
-          { id: wish.key, parcelId: parcel.id, state: 'intended', carrier: carrier.code, carrierName: carrier.name, service: wish.service, serviceName: wish.name, minor: wish.minor, currency: 'USD', request: JSON.stringify(request), arrives: wish.arrives, personId: tx.personId, intendedAt: tx.at },
+          {
+            id: wish.key,
+            parcelId: parcel.id,
+            state: 'intended',
+            carrier: carrier.code,
+            carrierName: carrier.name,
+            service: wish.service,
+            serviceName: wish.name,
+            minor: wish.minor,
+            currency: 'USD',
+            request: JSON.stringify(request),
+            arrives: wish.arrives,
+            personId: tx.personId,
+            intendedAt: tx.at,
+          },
         ]);
         return { id: wish.key, parcelId: parcel.id, fresh: true };
       });
     } catch (error) {
-      if (errnoOf(error) === DUPLICATE) throw new TooLate(`The label of PA-${no} is being bought by someone else at this moment.`, 'Wait a moment and look at the parcel again.');
+      if (errnoOf(error) === DUPLICATE)
+        throw new TooLate(
+          `The label of PA-${no} is being bought by someone else at this moment.`,
+          'Wait a moment and look at the parcel again.',
+        );
       throw error;
     }
   }
@@ -106,36 +149,83 @@ export class PurchaseService {
   }
 
   /** One stored step of the purchase; null when the row has moved on meanwhile. */
-  private step(id: string, doer: Doer, happened: PurchaseEvent & { bought?: CarrierBought }): Promise<PurchaseRow | null> {
+  private step(
+    id: string,
+    doer: Doer,
+    happened: PurchaseEvent & { bought?: CarrierBought },
+  ): Promise<PurchaseRow | null> {
     return this.db.tx(doer, async tx => {
-      const row = (await tx.one<PurchaseRow>('SELECT b.*, c.orderId FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE', [id]))!;
+      const row = (await tx.one<PurchaseRow>(
+        'SELECT b.*, c.orderId FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+        [id],
+      ))!;
       const next = purchaseNext(row.state, happened);
       if (!next.ok) return null;
-      await tx.run(`UPDATE purchase SET state = ?, ${happened.type === 'ask' ? 'askedAt' : 'answeredAt'} = ? WHERE id = ?`, [next.value, tx.at, id]);
+      await tx.run(
+        `UPDATE purchase SET state = ?, ${happened.type === 'ask' ? 'askedAt' : 'answeredAt'} = ? WHERE id = ?`,
+        [next.value, tx.at, id],
+      );
       if (happened.type === 'answered bought') await this.bought(tx, row, happened);
-      if (happened.type === 'answered refused' || happened.type === 'answered nothing') await this.failed(tx, row, happened.type, happened.why);
+      if (happened.type === 'answered refused' || happened.type === 'answered nothing')
+        await this.failed(tx, row, happened.type, happened.why);
       await refreshStages(tx, [row.orderId]);
       await tx.tell('parcels', row.parcelId);
       return row;
     });
   }
 
-  private async bought(tx: Tx, row: PurchaseRow, answer: Extract<PurchaseEvent, { type: 'answered bought' }> & { bought?: CarrierBought }): Promise<void> {
-    const why = answer.minor === row.minor ? null : `Charged ${answer.minor} instead of ${row.minor} minor units.`;
-    await tx.run('UPDATE purchase SET tracking = ?, chargedMinor = ?, routing = ?, why = ? WHERE id = ?', [answer.tracking, answer.minor, answer.bought?.routing ?? '', why, row.id]);
+  private async bought(
+    tx: Tx,
+    row: PurchaseRow,
+    answer: Extract<PurchaseEvent, { type: 'answered bought' }> & { bought?: CarrierBought },
+  ): Promise<void> {
+    const why =
+      answer.minor === row.minor ? null : `Charged ${answer.minor} instead of ${row.minor} minor units.`;
+    await tx.run('UPDATE purchase SET tracking = ?, chargedMinor = ?, routing = ?, why = ? WHERE id = ?', [
+      answer.tracking,
+      answer.minor,
+      answer.bought?.routing ?? '',
+      why,
+      row.id,
+    ]);
     const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());
     await tx.run('UPDATE parcel SET departureId = ? WHERE id = ?', [departure?.id ?? null, row.parcelId]);
-    if (departure) await tx.run('UPDATE orders SET departureId = ? WHERE id = ?', [departure.id, row.orderId]);
-    await tx.insert('orderEvent', [event(tx, row.orderId, 'labelled', `Label bought: ${row.carrierName}, ${row.serviceName}, ${answer.tracking}.`)]);
+    if (departure)
+      await tx.run('UPDATE orders SET departureId = ? WHERE id = ?', [departure.id, row.orderId]);
+    await tx.insert('orderEvent', [
+      event(
+        tx,
+        row.orderId,
+        'labelled',
+        `Label bought: ${row.carrierName}, ${row.serviceName}, ${answer.tracking}.`,
+      ),
+    ]);
   }
 
   private async failed(tx: Tx, row: PurchaseRow, type: string, why: string): Promise<void> {
     await tx.run('UPDATE purchase SET why = ? WHERE id = ?', [why.slice(0, 300), row.id]);
-    await tx.insert('orderEvent', [event(tx, row.orderId, 'label', type === 'answered refused' ? `Label refused. ${why}` : `Label without an answer. ${why} Auk asks again.`)]);
+    await tx.insert('orderEvent', [
+      event(
+        tx,
+        row.orderId,
+        'label',
+        type === 'answered refused'
+          ? `Label refused. ${why}`
+          : `Label without an answer. ${why} Auk asks again.`,
+      ),
+    ]);
   }
 }
 
 function toEvent(answer: Asked<CarrierBought>): PurchaseEvent & { bought?: CarrierBought } {
-  if (answer.kind === 'answered') return { type: 'answered bought', tracking: answer.value.tracking, minor: answer.value.minor, bought: answer.value };
-  return answer.kind === 'refused' ? { type: 'answered refused', why: answer.why } : { type: 'answered nothing', why: answer.why };
+  if (answer.kind === 'answered')
+    return {
+      type: 'answered bought',
+      tracking: answer.value.tracking,
+      minor: answer.value.minor,
+      bought: answer.value,
+    };
+  return answer.kind === 'refused'
+    ? { type: 'answered refused', why: answer.why }
+    : { type: 'answered nothing', why: answer.why };
 }

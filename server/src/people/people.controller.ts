@@ -21,7 +21,10 @@ export class PeopleController {
   @Post('sign-out')
   @HttpCode(200)
   @Roles('anyone')
-  async signOut(@Req() request: SignedRequest, @Res({ passthrough: true }) response: Response): Promise<object> {
+  async signOut(
+    @Req() request: SignedRequest,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<object> {
     await this.people.signOut((request.cookies as Record<string, string>)[COOKIE]);
     response.clearCookie(COOKIE, { path: '/' });
     return {};

@@ -1,4 +1,13 @@
-import { Id, type Judged, type ListRow, type ListView, OpenBench, type Person, PlanList, ScanIn } from '@auk/contract';
+import {
+  Id,
+  type Judged,
+  type ListRow,
+  type ListView,
+  OpenBench,
+  type Person,
+  PlanList,
+  ScanIn,
+} from '@auk/contract';
 import type { PickState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
@@ -9,7 +18,10 @@ import { PrintingService } from '../printing/printing.service.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
 
-const ListNo = z.string().regex(/^PL-\d{1,9}$/i, 'is not the code of a pick list').transform(s => Number(s.slice(3)));
+const ListNo = z
+  .string()
+  .regex(/^PL-\d{1,9}$/i, 'is not the code of a pick list')
+  .transform(s => Number(s.slice(3)));
 const by = (person: Person) => ({ personId: person.id, at: new Date() });
 
 @Controller('picking')
@@ -49,7 +61,10 @@ export class PickingController {
   @Post('open')
   @HttpCode(200)
   @Roles('picker', 'packer', 'lead')
-  open(@Body() body: unknown, @Me() me: Person): Promise<{ sessionId: string; listId: string; state: PickState }> {
+  open(
+    @Body() body: unknown,
+    @Me() me: Person,
+  ): Promise<{ sessionId: string; listId: string; state: PickState }> {
     const { code, device } = parse(OpenBench, body);
     return this.picking.open(code, device, by(me));
   }

@@ -22,7 +22,9 @@ export class PickingQueries {
 
   /** Lists that are not done, then the newest done ones. */
   async lists(): Promise<ListRow[]> {
-    const rows = await this.db.rows<ListRecord>(`${ROW} GROUP BY l.id ORDER BY l.state = 'done', l.no DESC LIMIT 60`);
+    const rows = await this.db.rows<ListRecord>(
+      `${ROW} GROUP BY l.id ORDER BY l.state = 'done', l.no DESC LIMIT 60`,
+    );
     return rows.map(toRow);
   }
 
@@ -41,5 +43,10 @@ export class PickingQueries {
 }
 
 function toRow({ distance, ...r }: ListRecord): ListRow {
-  return { ...r, no: `PL-${r.no}`, metres: Math.round(distance / 10_000), createdAt: r.createdAt.toISOString() };
+  return {
+    ...r,
+    no: `PL-${r.no}`,
+    metres: Math.round(distance / 10_000),
+    createdAt: r.createdAt.toISOString(),
+  };
 }

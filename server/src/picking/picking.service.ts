@@ -1,5 +1,5 @@
-import { openPick, pickDone, type PickEffect, pickScan, type PickState, type PickStop } from '@auk/core';
 import type { Judged, ScanIn } from '@auk/contract';
+import { openPick, type PickEffect, type PickState, type PickStop, pickDone, pickScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
@@ -39,21 +39,52 @@ export class PickingService {
   }
 
   /** Opens a list by its code for picking; a list already begun goes on where it stood, on whichever device. */
-  async open(code: string, device: string, doer: Doer): Promise<{ sessionId: string; listId: string; state: PickState }> {
+  async open(
+    code: string,
+    device: string,
+    doer: Doer,
+  ): Promise<{ sessionId: string; listId: string; state: PickState }> {
     const no = /^PL-(\d{1,9})$/i.exec(code.trim())?.[1];
-    if (!no) throw new Forbidden(`“${code.slice(0, 30)}” is not the code of a pick list.`, 'Scan the code on the top of the printed list; it begins with PL-.');
+    if (!no)
+      throw new Forbidden(
+        `“${code.slice(0, 30)}” is not the code of a pick list.`,
+        'Scan the code on the top of the printed list; it begins with PL-.',
+      );
     return this.db.tx(doer, async tx => {
-      const list = await tx.one<{ id: string; no: number; state: string }>('SELECT id, no, state FROM pickList WHERE no = ? FOR UPDATE', [no]);
+      const list = await tx.one<{ id: string; no: number; state: string }>(
+        'SELECT id, no, state FROM pickList WHERE no = ? FOR UPDATE',
+        [no],
+      );
       if (!list) throw new NotHere(`The pick list PL-${no}`);
       const known = await tx.one<{ id: string }>('SELECT id FROM scanSession WHERE listId = ?', [list.id]);
       if (known) {
-        await tx.run('UPDATE scanSession SET device = ?, personId = ? WHERE id = ?', [device, tx.personId, known.id]);
-        return { sessionId: known.id, listId: list.id, state: (await this.scans.lock<PickState>(tx, known.id)).state };
+        await tx.run('UPDATE scanSession SET device = ?, personId = ? WHERE id = ?', [
+          device,
+          tx.personId,
+          known.id,
+        ]);
+        return {
+          sessionId: known.id,
+          listId: list.id,
+          state: (await this.scans.lock<PickState>(tx, known.id)).state,
+        };
       }
       const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id));
       const json = JSON.stringify(state);
       const sessionId = newId();
-      await tx.insert('scanSession', [{ id: sessionId, kind: 'pick', listId: list.id, parcelId: null, opened: json, state: json, openedAt: tx.at, personId: tx.personId, device }]);
+      await tx.insert('scanSession', [
+        {
+          id: sessionId,
+          kind: 'pick',
+          listId: list.id,
+          parcelId: null,
+          opened: json,
+          state: json,
+          openedAt: tx.at,
+          personId: tx.personId,
+          device,
+        },
+      ]);
       await tx.run("UPDATE pickList SET state = 'picking' WHERE id = ?", [list.id]);
       await tx.tell('lists', list.id);
       return { sessionId, listId: list.id, state };
@@ -62,22 +93,34 @@ export class PickingService {
 
   /** Judges a scan of the Floor and moves the stock with it. */
   scan(sessionId: string, scan: ScanIn, doer: Doer): Promise<Judged<PickState>> {
-    return this.db.tx(doer, tx => this.scans.judge<PickState, PickEffect>(tx, sessionId, scan, pickScan, (effects, _, after) => this.act(tx, effects, after)));
+    return this.db.tx(doer, tx =>
+      this.scans.judge<PickState, PickEffect>(tx, sessionId, scan, pickScan, (effects, _, after) =>
+        this.act(tx, effects, after),
+      ),
+    );
   }
 
   /** Takes every open unit of a list at once; used for loading the demo's past. */
   async takeAll(tx: Tx, listId: string): Promise<void> {
-    const stops = await tx.rows<StopRow & { quantity: number }>('SELECT * FROM pickStop WHERE listId = ?', [listId]);
+    const stops = await tx.rows<StopRow & { quantity: number }>('SELECT * FROM pickStop WHERE listId = ?', [
+      listId,
+    ]);
     const changes = stops.map(s => takeChange(s, s.quantity));
     await this.stock.apply(tx, { moves: changes.map(c => c.move), holds: changes.flatMap(c => c.holds) });
     await tx.run("UPDATE pickList SET state = 'done', doneAt = ? WHERE id = ?", [tx.at, listId]);
-    await refreshStages(tx, stops.map(s => s.orderId));
+    await refreshStages(
+      tx,
+      stops.map(s => s.orderId),
+    );
   }
 
   private async act(tx: Tx, effects: PickEffect[], after: PickState): Promise<void> {
     const orders = new Set<string>();
     for (const effect of effects) {
-      const stop = (await tx.one<StopRow>('SELECT id, placeId, lotId, productId, partId, orderId, toteId FROM pickStop WHERE id = ?', [effect.stopId]))!;
+      const stop = (await tx.one<StopRow>(
+        'SELECT id, placeId, lotId, productId, partId, orderId, toteId FROM pickStop WHERE id = ?',
+        [effect.stopId],
+      ))!;
       orders.add(stop.orderId);
       if (effect.type === 'take') {
         const { move, holds } = takeChange(stop, effect.units);
@@ -86,7 +129,11 @@ export class PickingService {
     }
     await refreshStages(tx, [...orders]);
     const done = pickDone(after);
-    await tx.run('UPDATE pickList SET state = ?, doneAt = ? WHERE no = ?', [done ? 'done' : 'picking', done ? tx.at : null, after.listNo.slice(3)]);
+    await tx.run('UPDATE pickList SET state = ?, doneAt = ? WHERE no = ?', [
+      done ? 'done' : 'picking',
+      done ? tx.at : null,
+      after.listNo.slice(3),
+    ]);
     if (done) {
       await this.freeEmptyTotes(tx, after.listNo);
       await tx.tell('lists', after.listNo);
@@ -107,21 +154,54 @@ export class PickingService {
   private async missing(tx: Tx, stop: StopRow, units: number): Promise<void> {
     const nowhere = (await tx.one<{ id: string }>("SELECT id FROM place WHERE kind = 'missing' LIMIT 1"))!.id;
     const [from, to] = units > 0 ? [stop.placeId, nowhere] : [nowhere, stop.placeId];
-    const move: Move = { productId: stop.productId, lotId: stop.lotId, from, to, quantity: Math.abs(units), why: 'missing', causeId: stop.id };
+    const move: Move = {
+      productId: stop.productId,
+      lotId: stop.lotId,
+      from,
+      to,
+      quantity: Math.abs(units),
+      why: 'missing',
+      causeId: stop.id,
+    };
     if (units < 0) await this.giveBackSoft(tx, stop, -units);
-    await this.stock.apply(tx, { moves: [move], holds: [{ ...holdOf(stop, 'listed', -units), at: stop, why: 'missing' }] });
+    await this.stock.apply(tx, {
+      moves: [move],
+      holds: [{ ...holdOf(stop, 'listed', -units), at: stop, why: 'missing' }],
+    });
     if (units > 0) await this.orders.reserveAgain(tx, [stop.productId]);
-    await tx.insert('orderEvent', [event(tx, stop.orderId, 'missing', units > 0 ? `${units} not found at picking.` : `${-units} found after all.`)]);
+    await tx.insert('orderEvent', [
+      event(
+        tx,
+        stop.orderId,
+        'missing',
+        units > 0 ? `${units} not found at picking.` : `${-units} found after all.`,
+      ),
+    ]);
   }
 
   private async giveBackSoft(tx: Tx, stop: StopRow, units: number): Promise<void> {
-    const soft = (await tx.one<{ n: number }>("SELECT COALESCE(SUM(quantity), 0) AS n FROM allocation WHERE partId = ? AND hold = 'soft'", [stop.partId]))!.n;
+    const soft = (await tx.one<{ n: number }>(
+      "SELECT COALESCE(SUM(quantity), 0) AS n FROM allocation WHERE partId = ? AND hold = 'soft'",
+      [stop.partId],
+    ))!.n;
     const change = Math.min(units, soft);
-    if (change > 0) await this.stock.apply(tx, { holds: [{ ...holdOf(stop, 'soft', -change), stopId: null, why: 'missing' }] });
+    if (change > 0)
+      await this.stock.apply(tx, {
+        holds: [{ ...holdOf(stop, 'soft', -change), stopId: null, why: 'missing' }],
+      });
   }
 
   private async stops(tx: Tx, listId: string): Promise<PickStop[]> {
-    const rows = await tx.rows<StopRow & { placeCode: string; toteCode: string; mark: string; quantity: number; orderNo: number; taken: number }>(
+    const rows = await tx.rows<
+      StopRow & {
+        placeCode: string;
+        toteCode: string;
+        mark: string;
+        quantity: number;
+        orderNo: number;
+        taken: number;
+      }
+    >(
       `SELECT s.id, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId, s.quantity, p.code AS placeCode, t.code AS toteCode, t.mark, o.no AS orderNo,
          COALESCE((SELECT SUM(m.quantity * IF(m.why = 'pick', 1, -1)) FROM stockMove m WHERE m.causeId = s.id AND m.why IN ('pick', 'put back')), 0) AS taken
        FROM pickStop s JOIN place p ON p.id = s.placeId JOIN place t ON t.id = s.toteId JOIN orders o ON o.id = s.orderId WHERE s.listId = ? ORDER BY s.seq`,
@@ -130,20 +210,50 @@ export class PickingService {
     const products = await this.catalog.products(tx, [...new Set(rows.map(r => r.productId))]);
     return rows.map(r => {
       const { id, sku, name, codes, picture, hint } = products.get(r.productId)!;
-      return { id: r.id, placeId: r.placeId, placeCode: r.placeCode, product: { id, sku, name, codes, picture, hint }, wanted: r.quantity, taken: r.taken, missing: 0, tote: { id: r.toteId, code: r.toteCode, mark: r.mark }, orderNo: `OR-${r.orderNo}` };
+      return {
+        id: r.id,
+        placeId: r.placeId,
+        placeCode: r.placeCode,
+        product: { id, sku, name, codes, picture, hint },
+        wanted: r.quantity,
+        taken: r.taken,
+        missing: 0,
+        tote: { id: r.toteId, code: r.toteCode, mark: r.mark },
+        orderNo: `OR-${r.orderNo}`,
+      };
     });
   }
 }
 
 function holdOf(stop: StopRow, hold: HoldChange['hold'], change: number): HoldChange {
-  return { partId: stop.partId, orderId: stop.orderId, productId: stop.productId, hold, stopId: stop.id, parcelId: null, change, why: 'pick' };
+  return {
+    partId: stop.partId,
+    orderId: stop.orderId,
+    productId: stop.productId,
+    hold,
+    stopId: stop.id,
+    parcelId: null,
+    change,
+    why: 'pick',
+  };
 }
 
 /** Units from a place into the tote of their order; negative units go back. */
 function takeChange(stop: StopRow, units: number): { move: Move; holds: HoldChange[] } {
   const [from, to] = units > 0 ? [stop.placeId, stop.toteId] : [stop.toteId, stop.placeId];
   return {
-    move: { productId: stop.productId, lotId: stop.lotId, from, to, quantity: Math.abs(units), why: units > 0 ? 'pick' : 'put back', causeId: stop.id },
-    holds: [{ ...holdOf(stop, 'listed', -units), at: { placeId: stop.placeId, lotId: stop.lotId } }, holdOf(stop, 'picked', units)],
+    move: {
+      productId: stop.productId,
+      lotId: stop.lotId,
+      from,
+      to,
+      quantity: Math.abs(units),
+      why: units > 0 ? 'pick' : 'put back',
+      causeId: stop.id,
+    },
+    holds: [
+      { ...holdOf(stop, 'listed', -units), at: { placeId: stop.placeId, lotId: stop.lotId } },
+      holdOf(stop, 'picked', units),
+    ],
   };
 }

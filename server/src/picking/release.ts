@@ -1,6 +1,6 @@
 import { choosePlaces, type Layout, type PlacedStock, serpentine } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { fromJson, newId, NONE, type Tx } from '../database/db.js';
+import { fromJson, NONE, newId, type Tx } from '../database/db.js';
 import { Forbidden, TooLate } from '../http/problem.js';
 import { event } from '../orders/intake.js';
 import { refreshStages } from '../orders/stages.js';
@@ -35,28 +35,70 @@ export class ListRelease {
   /** Releases one list of the orders, a tote for each. All or nothing: the first order that cannot go refuses the list with its why. */
   async release(tx: Tx, orderIds: readonly string[]): Promise<{ id: string; no: number }> {
     const ids = [...new Set(orderIds)].sort();
-    const orders = await tx.rows<{ id: string; no: number; channelNumber: string; stage: string; warehouseId: string }>('SELECT id, no, channelNumber, stage, warehouseId FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [ids]);
+    const orders = await tx.rows<{
+      id: string;
+      no: number;
+      channelNumber: string;
+      stage: string;
+      warehouseId: string;
+    }>(
+      'SELECT id, no, channelNumber, stage, warehouseId FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE',
+      [ids],
+    );
     const not = orders.find(o => o.stage !== 'Clear');
-    if (orders.length !== ids.length) throw new Forbidden('Some of the orders are not in Auk any more.', 'Look at the list again.');
-    if (not) throw new TooLate(`${not.channelNumber} is ${not.stage}, not Clear, so it cannot be put on a pick list.`, 'Take it out of the choice, or look why.', { orderId: not.id });
-    const soft = await tx.rows<SoftPart>("SELECT partId, orderId, productId, quantity FROM allocation WHERE orderId IN (?) AND hold = 'soft' AND quantity > 0 ORDER BY partId", [ids]);
-    await this.stock.lockFree(tx, soft.map(s => s.productId));
+    if (orders.length !== ids.length)
+      throw new Forbidden('Some of the orders are not in Auk any more.', 'Look at the list again.');
+    if (not)
+      throw new TooLate(
+        `${not.channelNumber} is ${not.stage}, not Clear, so it cannot be put on a pick list.`,
+        'Take it out of the choice, or look why.',
+        { orderId: not.id },
+      );
+    const soft = await tx.rows<SoftPart>(
+      "SELECT partId, orderId, productId, quantity FROM allocation WHERE orderId IN (?) AND hold = 'soft' AND quantity > 0 ORDER BY partId",
+      [ids],
+    );
+    await this.stock.lockFree(
+      tx,
+      soft.map(s => s.productId),
+    );
     const stops = await this.placeParts(tx, soft, await this.giveTotes(tx, ids));
-    const layout = fromJson<Layout>((await tx.one<{ layout: string }>('SELECT layout FROM warehouse WHERE id = ?', [orders[0]!.warehouseId]))!.layout);
+    const layout = fromJson<Layout>(
+      (await tx.one<{ layout: string }>('SELECT layout FROM warehouse WHERE id = ?', [
+        orders[0]!.warehouseId,
+      ]))!.layout,
+    );
     const walk = serpentine(stops, layout);
-    return this.store(tx, orders, walk.order.map(i => stops[i]!), walk.distance);
+    return this.store(
+      tx,
+      orders,
+      walk.order.map(i => stops[i]!),
+      walk.distance,
+    );
   }
 
   /** A free tote for each order; refused when there are not enough. */
   private async giveTotes(tx: Tx, orderIds: readonly string[]): Promise<Map<string, string>> {
-    const totes = await tx.rows<{ id: string }>("SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE", [orderIds.length]);
-    if (totes.length < orderIds.length) throw new Forbidden(`Only ${totes.length} totes are free, and ${orderIds.length} orders want one each.`, 'Choose fewer orders, or pack what stands at the benches first.');
+    const totes = await tx.rows<{ id: string }>(
+      "SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE",
+      [orderIds.length],
+    );
+    if (totes.length < orderIds.length)
+      throw new Forbidden(
+        `Only ${totes.length} totes are free, and ${orderIds.length} orders want one each.`,
+        'Choose fewer orders, or pack what stands at the benches first.',
+      );
     const given = new Map(orderIds.map((id, i) => [id, totes[i]!.id]));
-    for (const [orderId, toteId] of given) await tx.run('UPDATE place SET busyWith = ? WHERE id = ?', [orderId, toteId]);
+    for (const [orderId, toteId] of given)
+      await tx.run('UPDATE place SET busyWith = ? WHERE id = ?', [orderId, toteId]);
     return given;
   }
 
-  private async placeParts(tx: Tx, soft: readonly SoftPart[], totes: Map<string, string>): Promise<NewStop[]> {
+  private async placeParts(
+    tx: Tx,
+    soft: readonly SoftPart[],
+    totes: Map<string, string>,
+  ): Promise<NewStop[]> {
     const bins = await tx.rows<BinStock & { lotKey: string }>(
       `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.aisle, p.along, l.expiry
        FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'bin' LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
@@ -66,33 +108,93 @@ export class ListRelease {
     const today = tx.at.toISOString().slice(0, 10);
     return soft.flatMap(part => {
       const stock = bins.filter(b => b.productId === part.productId);
-      const picks = choosePlaces(part.quantity, stock.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey })), today);
+      const picks = choosePlaces(
+        part.quantity,
+        stock.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey })),
+        today,
+      );
       const placed = picks.reduce((n, p) => n + p.quantity, 0);
-      if (placed < part.quantity) throw new Forbidden('The stock of a product lies in places that may not be picked from (expired, or taken meanwhile).', 'Count that product, then plan again.', { productId: part.productId });
+      if (placed < part.quantity)
+        throw new Forbidden(
+          'The stock of a product lies in places that may not be picked from (expired, or taken meanwhile).',
+          'Count that product, then plan again.',
+          { productId: part.productId },
+        );
       return picks.map(p => {
         const bin = stock.find(b => b.placeId === p.placeId && (p.lotId ?? NONE) === b.lotKey)!;
         bin.held += p.quantity;
-        return { ...part, quantity: p.quantity, placeId: p.placeId, lotId: p.lotId, aisle: bin.aisle, along: bin.along, toteId: totes.get(part.orderId)! };
+        return {
+          ...part,
+          quantity: p.quantity,
+          placeId: p.placeId,
+          lotId: p.lotId,
+          aisle: bin.aisle,
+          along: bin.along,
+          toteId: totes.get(part.orderId)!,
+        };
       });
     });
   }
 
-  private async store(tx: Tx, orders: readonly { id: string; warehouseId: string }[], stops: readonly NewStop[], distance: number): Promise<{ id: string; no: number }> {
+  private async store(
+    tx: Tx,
+    orders: readonly { id: string; warehouseId: string }[],
+    stops: readonly NewStop[],
+    distance: number,
+  ): Promise<{ id: string; no: number }> {
     const id = newId();
-    await tx.insert('pickList', [{ id, warehouseId: orders[0]!.warehouseId, state: 'released', distance, createdAt: tx.at, createdBy: tx.personId }]);
+    await tx.insert('pickList', [
+      {
+        id,
+        warehouseId: orders[0]!.warehouseId,
+        state: 'released',
+        distance,
+        createdAt: tx.at,
+        createdBy: tx.personId,
+      },
+    ]);
     const { no } = (await tx.one<{ no: number }>('SELECT no FROM pickList WHERE id = ?', [id]))!;
-    const rows = stops.map((s, i) => ({ id: newId(), listId: id, seq: i + 1, placeId: s.placeId, lotId: s.lotId, productId: s.productId, partId: s.partId, orderId: s.orderId, quantity: s.quantity, toteId: s.toteId }));
+    const rows = stops.map((s, i) => ({
+      id: newId(),
+      listId: id,
+      seq: i + 1,
+      placeId: s.placeId,
+      lotId: s.lotId,
+      productId: s.productId,
+      partId: s.partId,
+      orderId: s.orderId,
+      quantity: s.quantity,
+      toteId: s.toteId,
+    }));
     await tx.insert('pickStop', rows);
     const holds = rows.flatMap(r => {
-      const common = { partId: r.partId, orderId: r.orderId, productId: r.productId, parcelId: null, why: 'release' } as const;
+      const common = {
+        partId: r.partId,
+        orderId: r.orderId,
+        productId: r.productId,
+        parcelId: null,
+        why: 'release',
+      } as const;
       return [
         { ...common, hold: 'soft', stopId: null, change: -r.quantity },
-        { ...common, hold: 'listed', stopId: r.id, change: r.quantity, at: { placeId: r.placeId, lotId: r.lotId } },
+        {
+          ...common,
+          hold: 'listed',
+          stopId: r.id,
+          change: r.quantity,
+          at: { placeId: r.placeId, lotId: r.lotId },
+        },
       ] satisfies HoldChange[];
     });
     await this.stock.apply(tx, { holds });
-    await tx.insert('orderEvent', orders.map(o => event(tx, o.id, 'listed', `Put on pick list PL-${no}.`)));
-    await refreshStages(tx, orders.map(o => o.id));
+    await tx.insert(
+      'orderEvent',
+      orders.map(o => event(tx, o.id, 'listed', `Put on pick list PL-${no}.`)),
+    );
+    await refreshStages(
+      tx,
+      orders.map(o => o.id),
+    );
     await tx.tell('lists', id);
     return { id, no };
   }

@@ -22,7 +22,13 @@ export function drawHandover(view: HandoverView, when: string): Promise<Buffer> 
     });
     line(paper, 'body', 10, 'handed over by', LEFT, 738, 120);
     line(paper, 'body', 10, 'taken by', LEFT + 270, 738, 120);
-    paper.moveTo(LEFT + 74, 750).lineTo(LEFT + 250, 750).moveTo(LEFT + 316, 750).lineTo(LEFT + 516, 750).lineWidth(0.6).stroke('#000');
+    paper
+      .moveTo(LEFT + 74, 750)
+      .lineTo(LEFT + 250, 750)
+      .moveTo(LEFT + 316, 750)
+      .lineTo(LEFT + 516, 750)
+      .lineWidth(0.6)
+      .stroke('#000');
   }
   return finish(paper);
 }

@@ -19,9 +19,13 @@ const WIDTH = 288;
 const HEIGHT = 432;
 const EDGE = 14;
 
+/** Ten quiet modules on both sides, in points. */
+const quiet = (dots: number): number => (20 * dots * 72) / 203;
+
 /** Lines of an address as they stand on paper. */
 export function addressLines(a: Address): string[] {
-  const last = a.country === 'US' ? `${a.city}, ${a.region} ${a.postcode}` : `${a.postcode} ${a.city} ${a.region}`;
+  const last =
+    a.country === 'US' ? `${a.city}, ${a.region} ${a.postcode}` : `${a.postcode} ${a.city} ${a.region}`;
   return [a.name, a.company, a.line1, a.line2, last, a.country === 'US' ? '' : a.country].filter(Boolean);
 }
 
@@ -37,12 +41,22 @@ export function drawLabel(label: LabelText): Promise<Buffer> {
   addressLines(label.from).forEach((text, i) => line(paper, 'body', 7.5, text, EDGE, 65 + i * 9.5, wide));
   line(paper, 'body', 8, 'to', EDGE, 128, 30);
   const to = addressLines(label.to);
-  to.forEach((text, i) => line(paper, i === 0 ? 'bold' : 'body', i === to.length - 1 ? 16 : 13.5, text, EDGE + 26, 124 + i * 19, wide - 26));
+  to.forEach((text, i) =>
+    line(
+      paper,
+      i === 0 ? 'bold' : 'body',
+      i === to.length - 1 ? 16 : 13.5,
+      text,
+      EDGE + 26,
+      124 + i * 19,
+      wide - 26,
+    ),
+  );
   paper.moveTo(0, 250).lineTo(WIDTH, 250).lineWidth(3).stroke('#000');
   line(paper, 'bold', 9, 'tracking', EDGE, 258, wide, 'center');
-  const dots = code128Width(label.tracking, 3) + 60 * (72 / 203) <= WIDTH ? 3 : 2;
+  const dots = [4, 3].find(d => code128Width(label.tracking, d) + quiet(d) <= WIDTH) ?? 2;
   drawCode128(paper, label.tracking, (WIDTH - code128Width(label.tracking, dots)) / 2, 274, 84, dots);
-  line(paper, 'code', 13, label.tracking.replace(/(.{4})(?=.)/g, '$1 '), EDGE, 364, wide, 'center');
+  line(paper, 'code', 13, label.tracking, EDGE, 364, wide, 'center');
   paper.moveTo(0, 388).lineTo(WIDTH, 388).lineWidth(1.5).stroke('#000');
   line(paper, 'code', 10, label.parcelNo, EDGE, 402, 130);
   line(paper, 'body', 10, label.reference, WIDTH - 154, 402, 140, 'right');

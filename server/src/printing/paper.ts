@@ -1,10 +1,11 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import PDFDocument from 'pdfkit';
 import bwipjs from 'bwip-js/node';
+import PDFDocument from 'pdfkit';
 
 const require = createRequire(import.meta.url);
-const fontFile = (family: string, file: string) => join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files', file);
+const fontFile = (family: string, file: string) =>
+  join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files', file);
 
 /** Points in one printer dot at 203 dots an inch. */
 const DOT = 72 / 203;
@@ -16,9 +17,18 @@ export type Paper = PDFKit.PDFDocument;
 /** A new document with Auk's fonts (`body`, `bold`, `code`) and no margins; size in points. */
 export function newPaper(size: [number, number] | 'LETTER', title: string): Paper {
   const paper = new PDFDocument({ size, margin: 0, info: { Title: title, Creator: 'Auk' } });
-  paper.registerFont('body', fontFile('atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-400-normal.woff'));
-  paper.registerFont('bold', fontFile('atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-700-normal.woff'));
-  paper.registerFont('code', fontFile('atkinson-hyperlegible-mono', 'atkinson-hyperlegible-mono-latin-400-normal.woff'));
+  paper.registerFont(
+    'body',
+    fontFile('atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-400-normal.woff'),
+  );
+  paper.registerFont(
+    'bold',
+    fontFile('atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-700-normal.woff'),
+  );
+  paper.registerFont(
+    'code',
+    fontFile('atkinson-hyperlegible-mono', 'atkinson-hyperlegible-mono-latin-400-normal.woff'),
+  );
   return paper;
 }
 
@@ -35,14 +45,22 @@ export function finish(paper: Paper): Promise<Buffer> {
 
 /** Widths of bars and spaces of a Code 128 symbol in modules, bar first. Only ASCII 32 to 126 is taken. */
 export function code128Widths(text: string): number[] {
-  if (!/^[\x20-\x7e]{1,60}$/.test(text)) throw new Error(`Code 128 takes printable ASCII only, not "${text}"`);
+  if (!/^[\x20-\x7e]{1,60}$/.test(text))
+    throw new Error(`Code 128 takes printable ASCII only, not "${text}"`);
   const symbol = bwipjs.raw({ bcid: 'code128', text })[0];
   if (!symbol || !('sbs' in symbol)) throw new Error(`No bars for "${text}"`);
   return symbol.sbs;
 }
 
 /** Draws a Code 128 with whole printer dots a module, left edge at x; returns its width in points. The caller leaves 10 modules quiet on both sides. */
-export function drawCode128(paper: Paper, text: string, x: number, y: number, height: number, dots: number): number {
+export function drawCode128(
+  paper: Paper,
+  text: string,
+  x: number,
+  y: number,
+  height: number,
+  dots: number,
+): number {
   const module = dots * DOT;
   let at = x;
   code128Widths(text).forEach((width, i) => {
@@ -54,14 +72,36 @@ export function drawCode128(paper: Paper, text: string, x: number, y: number, he
 }
 
 /** Width in points that a Code 128 will have. */
-export const code128Width = (text: string, dots: number): number => code128Widths(text).reduce((a, b) => a + b, 0) * dots * DOT;
+export const code128Width = (text: string, dots: number): number =>
+  code128Widths(text).reduce((a, b) => a + b, 0) * dots * DOT;
 
 /** Text in one line, cut with an ellipsis where it does not fit. */
-export function line(paper: Paper, font: 'body' | 'bold' | 'code', size: number, text: string, x: number, y: number, width: number, align: 'left' | 'right' | 'center' = 'left'): void {
-  paper.font(font).fontSize(size).fillColor('#000').text(printable(text), x, y, { width, height: size * 1.3, ellipsis: true, lineBreak: true, align });
+export function line(
+  paper: Paper,
+  font: 'body' | 'bold' | 'code',
+  size: number,
+  text: string,
+  x: number,
+  y: number,
+  width: number,
+  align: 'left' | 'right' | 'center' = 'left',
+): void {
+  paper
+    .font(font)
+    .fontSize(size)
+    .fillColor('#000')
+    .text(printable(text), x, y, { width, height: size * 1.3, ellipsis: true, lineBreak: true, align });
 }
 
 /** Characters the shipped fonts can print; others become a question mark, never nothing. */
 function printable(text: string): string {
-  return [...text].map(c => ((c.codePointAt(0) ?? 0) < 0x20 ? ' ' : (c.codePointAt(0) ?? 0) < 0x180 || '–—‘’“”…×·†'.includes(c) ? c : '?')).join('');
+  return [...text]
+    .map(c =>
+      (c.codePointAt(0) ?? 0) < 0x20
+        ? ' '
+        : (c.codePointAt(0) ?? 0) < 0x180 || '–—‘’“”…×·†'.includes(c)
+          ? c
+          : '?',
+    )
+    .join('');
 }

@@ -15,20 +15,34 @@ export function drawPickList(list: ListView): Promise<Buffer> {
   for (let page = 0; page < pages; page++) {
     if (page > 0) paper.addPage();
     head(paper, list, page + 1, pages);
-    list.rows.slice(page * perPage, (page + 1) * perPage).forEach((stop, i) => row(paper, stop, FIRST + i * ROW));
+    list.rows
+      .slice(page * perPage, (page + 1) * perPage)
+      .forEach((stop, i) => row(paper, stop, FIRST + i * ROW));
   }
   return finish(paper);
 }
 
 function head(paper: Paper, list: ListView, page: number, pages: number): void {
   line(paper, 'bold', 24, `Pick list ${list.no}`, LEFT, 34, 320);
-  line(paper, 'body', 11, `${list.orders} orders · ${list.stops} stops · ${list.units} pieces · ${list.metres} m to walk · page ${page} of ${pages}`, LEFT, 66, 360);
+  line(
+    paper,
+    'body',
+    11,
+    `${list.orders} orders · ${list.stops} stops · ${list.units} pieces · ${list.metres} m to walk · page ${page} of ${pages}`,
+    LEFT,
+    66,
+    360,
+  );
   drawCode128(paper, list.no, 420, 34, 40, 3);
   line(paper, 'bold', 9, 'place', LEFT + 128, 94, 70);
   line(paper, 'bold', 9, 'product', LEFT + 206, 94, 180);
   line(paper, 'bold', 9, 'pieces', 440, 94, 46, 'right');
   line(paper, 'bold', 9, 'into tote', 496, 94, 60);
-  paper.moveTo(LEFT, FIRST - 4).lineTo(RIGHT, FIRST - 4).lineWidth(1).stroke('#000');
+  paper
+    .moveTo(LEFT, FIRST - 4)
+    .lineTo(RIGHT, FIRST - 4)
+    .lineWidth(1)
+    .stroke('#000');
 }
 
 function row(paper: Paper, stop: ListView['rows'][number], y: number): void {
@@ -38,6 +52,13 @@ function row(paper: Paper, stop: ListView['rows'][number], y: number): void {
   line(paper, 'code', 9, `${stop.sku} · ${stop.order}`, LEFT + 206, y + 22, 220);
   line(paper, 'bold', 18, String(stop.quantity), 440, y + 8, 46, 'right');
   line(paper, 'bold', 14, stop.tote ?? '', 500, y + 10, 48);
-  paper.rect(558, y + 10, 16, 16).lineWidth(1).stroke('#000');
-  paper.moveTo(LEFT, y + ROW - 4).lineTo(RIGHT, y + ROW - 4).lineWidth(0.4).stroke('#888');
+  paper
+    .rect(558, y + 10, 16, 16)
+    .lineWidth(1)
+    .stroke('#000');
+  paper
+    .moveTo(LEFT, y + ROW - 4)
+    .lineTo(RIGHT, y + ROW - 4)
+    .lineWidth(0.4)
+    .stroke('#888');
 }

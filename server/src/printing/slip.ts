@@ -28,10 +28,14 @@ const PER_PAGE = 18;
 export function drawSlip(slip: SlipText): Promise<Buffer> {
   const paper = newPaper('LETTER', `Packing slip ${slip.channelNumber}`);
   line(paper, 'bold', 22, slip.brand, LEFT, 44, 320);
-  addressLines(slip.from).slice(1).forEach((t, i) => line(paper, 'body', 9, t, LEFT, 74 + i * 12, 260));
+  addressLines(slip.from)
+    .slice(1)
+    .forEach((t, i) => line(paper, 'body', 9, t, LEFT, 74 + i * 12, 260));
   drawCode128(paper, slip.code, 400, 46, 44, 3);
   line(paper, 'code', 12, slip.code, 400, 96, 160);
-  addressLines(slip.to).forEach((t, i) => line(paper, i === 0 ? 'bold' : 'body', 13, t, LEFT, 140 + i * 17, 320));
+  addressLines(slip.to).forEach((t, i) =>
+    line(paper, i === 0 ? 'bold' : 'body', 13, t, LEFT, 140 + i * 17, 320),
+  );
   line(paper, 'bold', 13, `Order ${slip.channelNumber}`, 400, 140, 170);
   slip.lines.forEach((l, i) => {
     if (i > 0 && i % PER_PAGE === 0) paper.addPage();

@@ -23,24 +23,49 @@ export class RatingService {
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
     const request = await this.request(parcel, now);
     const open = await this.planner.open(this.db, now);
-    const asked = await Promise.all([...this.carriers.values()].map(async c => ({ carrier: c, answer: await c.quote(request) })));
+    const asked = await Promise.all(
+      [...this.carriers.values()].map(async c => ({ carrier: c, answer: await c.quote(request) })),
+    );
     const offers = asked.flatMap(({ carrier, answer }): Omit<OfferView, 'keeps'>[] => {
       if (answer.kind !== 'answered') return [];
       const next = nextDeparture(open, carrier.code, now.toISOString());
-      return answer.value.map(q => ({ ...q, carrier: carrier.code, carrierName: carrier.name, currency: 'USD', departure: next && { id: next.id, cutOff: next.cutOff } }));
+      return answer.value.map(q => ({
+        ...q,
+        carrier: carrier.code,
+        carrierName: carrier.name,
+        currency: 'USD',
+        departure: next && { id: next.id, cutOff: next.cutOff },
+      }));
     });
-    const silent = asked.flatMap(({ carrier, answer }) => (answer.kind === 'answered' ? [] : [{ carrierName: carrier.name, why: answer.why }]));
-    return { offers: rankOffers(offers, parcel.promised), silent, promised: parcel.promised, paidMinor: parcel.shippingMinor, currency: parcel.currency };
+    const silent = asked.flatMap(({ carrier, answer }) =>
+      answer.kind === 'answered' ? [] : [{ carrierName: carrier.name, why: answer.why }],
+    );
+    return {
+      offers: rankOffers(offers, parcel.promised),
+      silent,
+      promised: parcel.promised,
+      paidMinor: parcel.shippingMinor,
+      currency: parcel.currency,
+    };
   }
 
   /** What a carrier is told of a parcel. Refused while it has no box or weight. */
   async request(parcel: ParcelRow, now: Date): Promise<CarrierParcel> {
-    if (!parcel.closedAt || !parcel.boxCode || !parcel.weightMg) throw new Forbidden(`PA-${parcel.no} is not closed yet.`, 'Pack it, choose a box and give its weight first.');
-    const from = (await this.db.one<{ postcode: string; country: string }>('SELECT postcode, country FROM warehouse LIMIT 1'))!;
+    if (!parcel.closedAt || !parcel.boxCode || !parcel.weightMg)
+      throw new Forbidden(
+        `PA-${parcel.no} is not closed yet.`,
+        'Pack it, choose a box and give its weight first.',
+      );
+    const from = (await this.db.one<{ postcode: string; country: string }>(
+      'SELECT postcode, country FROM warehouse LIMIT 1',
+    ))!;
     const to = fromJson<Address>(parcel.shipTo);
     return {
-      from, to: { postcode: to.postcode, country: to.country, residential: to.company === '' },
-      size: { length: parcel.length, width: parcel.width, height: parcel.height }, weightMg: parcel.weightMg, shipDay: now.toISOString().slice(0, 10),
+      from,
+      to: { postcode: to.postcode, country: to.country, residential: to.company === '' },
+      size: { length: parcel.length, width: parcel.width, height: parcel.height },
+      weightMg: parcel.weightMg,
+      shipDay: now.toISOString().slice(0, 10),
     };
   }
 }

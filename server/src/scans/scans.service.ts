@@ -1,5 +1,5 @@
-import { canonicalCode, type Answer, type KnownThing, type Scan, type Step } from '@auk/core';
 import type { Judged, ScanIn } from '@auk/contract';
+import { type Answer, canonicalCode, type KnownThing, type Scan, type Step } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { fromJson, type Sql, type Tx } from '../database/db.js';
 import { Malformed, NotHere } from '../http/problem.js';
@@ -23,11 +23,21 @@ export class ScansService {
    * Judges one scan of a session within `tx`. The session row is the lock: scans of one session come one after another.
    * `reduce` is the core's; `act` does what its effects ask, in the same transaction.
    */
-  async judge<S, E>(tx: Tx, sessionId: string, scan: ScanIn, reduce: (state: S, scan: Scan) => Step<S, E>, act: (effects: E[], before: S, after: S) => Promise<void>): Promise<Judged<S>> {
+  async judge<S, E>(
+    tx: Tx,
+    sessionId: string,
+    scan: ScanIn,
+    reduce: (state: S, scan: Scan) => Step<S, E>,
+    act: (effects: E[], before: S, after: S) => Promise<void>,
+  ): Promise<Judged<S>> {
     const session = await this.lock<S>(tx, sessionId);
-    const earlier = await tx.one<{ sessionId: string; answer: string }>('SELECT sessionId, answer FROM scanEvent WHERE id = ?', [scan.id]);
+    const earlier = await tx.one<{ sessionId: string; answer: string }>(
+      'SELECT sessionId, answer FROM scanEvent WHERE id = ?',
+      [scan.id],
+    );
     if (earlier) {
-      if (earlier.sessionId !== sessionId) throw new Malformed('A scan with this id was made in another session', 'Scan again');
+      if (earlier.sessionId !== sessionId)
+        throw new Malformed('A scan with this id was made in another session', 'Scan again');
       return { answer: fromJson<Answer>(earlier.answer), state: session.state, repeated: true };
     }
     const text = scan.text.length > STORED_TEXT ? scan.text.slice(0, STORED_TEXT) : scan.text;
@@ -41,16 +51,34 @@ export class ScansService {
       }
     }
     await tx.insert('scanEvent', [
-      { id: scan.id, sessionId, device: scan.device, deviceCount: scan.count, deviceAt: new Date(scan.at), at: tx.at, personId: tx.personId, scan: JSON.stringify(judged), answer: JSON.stringify(step.answer) },
+      {
+        id: scan.id,
+        sessionId,
+        device: scan.device,
+        deviceCount: scan.count,
+        deviceAt: new Date(scan.at),
+        at: tx.at,
+        personId: tx.personId,
+        scan: JSON.stringify(judged),
+        answer: JSON.stringify(step.answer),
+      },
     ]);
-    if (step.state !== session.state) await tx.run('UPDATE scanSession SET state = ?, lastScanAt = ? WHERE id = ?', [JSON.stringify(step.state), tx.at, sessionId]);
+    if (step.state !== session.state)
+      await tx.run('UPDATE scanSession SET state = ?, lastScanAt = ? WHERE id = ?', [
+        JSON.stringify(step.state),
+        tx.at,
+        sessionId,
+      ]);
     if (step.effects.length > 0) await act(step.effects, session.state, step.state);
     return { answer: step.answer, state: step.state, repeated: false };
   }
 
   /** Locks a session and reads it. */
   async lock<S>(tx: Tx, sessionId: string): Promise<SessionRow<S>> {
-    const row = await tx.one<SessionRow<string>>('SELECT id, state, closedAt, personId, device FROM scanSession WHERE id = ? FOR UPDATE', [sessionId]);
+    const row = await tx.one<SessionRow<string>>(
+      'SELECT id, state, closedAt, personId, device FROM scanSession WHERE id = ? FOR UPDATE',
+      [sessionId],
+    );
     if (!row) throw new NotHere('That scan session', 'Open the list or the order again by its code.');
     return { ...row, state: fromJson<S>(row.state) };
   }

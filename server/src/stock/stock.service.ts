@@ -60,12 +60,40 @@ export class StockService {
   async apply(tx: Tx, change: { moves?: readonly Move[]; holds?: readonly HoldChange[] }): Promise<void> {
     const moves = change.moves ?? [];
     const holds = change.holds ?? [];
-    await this.learnKinds(tx, moves.flatMap(m => [m.from, m.to]));
+    await this.learnKinds(
+      tx,
+      moves.flatMap(m => [m.from, m.to]),
+    );
     await this.changeProducts(tx, moves, holds);
     await this.changeBalances(tx, moves, holds);
     await this.changeAllocations(tx, holds);
-    await tx.insert('stockMove', moves.map(m => ({ at: tx.at, productId: m.productId, lotId: m.lotId, fromPlaceId: m.from, toPlaceId: m.to, quantity: m.quantity, why: m.why, causeId: m.causeId, personId: tx.personId })));
-    await tx.insert('allocationEntry', holds.map(h => ({ at: tx.at, partId: h.partId, hold: h.hold, stopKey: h.stopId ?? NONE, parcelKey: h.parcelId ?? NONE, quantity: h.change, why: h.why, personId: tx.personId })));
+    await tx.insert(
+      'stockMove',
+      moves.map(m => ({
+        at: tx.at,
+        productId: m.productId,
+        lotId: m.lotId,
+        fromPlaceId: m.from,
+        toPlaceId: m.to,
+        quantity: m.quantity,
+        why: m.why,
+        causeId: m.causeId,
+        personId: tx.personId,
+      })),
+    );
+    await tx.insert(
+      'allocationEntry',
+      holds.map(h => ({
+        at: tx.at,
+        partId: h.partId,
+        hold: h.hold,
+        stopKey: h.stopId ?? NONE,
+        parcelKey: h.parcelId ?? NONE,
+        quantity: h.change,
+        why: h.why,
+        personId: tx.personId,
+      })),
+    );
   }
 
   /** Locks products in their order and tells what is free of each. Products never stocked get their row here. */
@@ -73,7 +101,10 @@ export class StockService {
     const ids = [...new Set(productIds)].sort();
     const free = new Map<string, number>();
     for (let i = 0; i < ids.length; i += ROWS) {
-      const rows = await tx.rows<{ productId: string; free: number }>('SELECT productId, onHand - reserved AS free FROM productStock WHERE productId IN (?) ORDER BY productId FOR UPDATE', [ids.slice(i, i + ROWS)]);
+      const rows = await tx.rows<{ productId: string; free: number }>(
+        'SELECT productId, onHand - reserved AS free FROM productStock WHERE productId IN (?) ORDER BY productId FOR UPDATE',
+        [ids.slice(i, i + ROWS)],
+      );
       for (const r of rows) free.set(r.productId, r.free);
     }
     return free;
@@ -81,9 +112,18 @@ export class StockService {
 
   /** Promises free stock to parts, most urgent first; returns the hold changes, applied already. */
   async reserve(tx: Tx, wants: readonly PartWant[], why: string): Promise<HoldChange[]> {
-    const free = await this.lockFree(tx, wants.map(w => w.productId));
+    const free = await this.lockFree(
+      tx,
+      wants.map(w => w.productId),
+    );
     const byPart = new Map(wants.map(w => [w.partId, w]));
-    const asked: Want[] = wants.map(w => ({ key: w.partId, productId: w.productId, quantity: w.quantity, priority: w.priority, age: w.age }));
+    const asked: Want[] = wants.map(w => ({
+      key: w.partId,
+      productId: w.productId,
+      quantity: w.quantity,
+      priority: w.priority,
+      age: w.age,
+    }));
     const holds = allocate(asked, free).map(p => softHold(byPart.get(p.key)!, p.quantity, why));
     await this.apply(tx, { holds });
     return holds;
@@ -92,7 +132,8 @@ export class StockService {
   private async learnKinds(sql: Sql, ids: readonly string[]): Promise<void> {
     const unknown = [...new Set(ids)].filter(id => !this.kinds.has(id));
     if (unknown.length === 0) return;
-    for (const p of await sql.rows<PlaceKind>('SELECT id, kind FROM place WHERE id IN (?)', [unknown])) this.kinds.set(p.id, p.kind);
+    for (const p of await sql.rows<PlaceKind>('SELECT id, kind FROM place WHERE id IN (?)', [unknown]))
+      this.kinds.set(p.id, p.kind);
   }
 
   private async changeProducts(tx: Tx, moves: readonly Move[], holds: readonly HoldChange[]): Promise<void> {
@@ -101,7 +142,9 @@ export class StockService {
       if (this.promised(m.from)) sums.add({ productId: m.productId }, 'onHand', -m.quantity);
       if (this.promised(m.to)) sums.add({ productId: m.productId }, 'onHand', m.quantity);
     }
-    for (const h of holds) if (h.hold === 'soft' || h.hold === 'listed') sums.add({ productId: h.productId }, 'reserved', h.change);
+    for (const h of holds)
+      if (h.hold === 'soft' || h.hold === 'listed')
+        sums.add({ productId: h.productId }, 'reserved', h.change);
     await this.write(tx, 'productStock', sums, {});
   }
 
@@ -112,8 +155,16 @@ export class StockService {
       sums.add({ productId: m.productId, placeId: m.from, lotKey }, 'onHand', -m.quantity);
       sums.add({ productId: m.productId, placeId: m.to, lotKey }, 'onHand', m.quantity);
     }
-    for (const h of holds) if (h.hold === 'listed') sums.add({ productId: h.productId, placeId: h.at!.placeId, lotKey: h.at!.lotId ?? NONE }, 'listed', h.change);
-    await this.write(tx, 'stockBalance', sums, { bounded: key => !UNBOUNDED.has(this.kinds.get(key.placeId) ?? 'bin') });
+    for (const h of holds)
+      if (h.hold === 'listed')
+        sums.add(
+          { productId: h.productId, placeId: h.at!.placeId, lotKey: h.at!.lotId ?? NONE },
+          'listed',
+          h.change,
+        );
+    await this.write(tx, 'stockBalance', sums, {
+      bounded: key => !UNBOUNDED.has(this.kinds.get(key.placeId) ?? 'bin'),
+    });
   }
 
   private async changeAllocations(tx: Tx, holds: readonly HoldChange[]): Promise<void> {
@@ -121,9 +172,16 @@ export class StockService {
     const owner = new Map<string, HoldChange>();
     for (const h of holds) {
       owner.set(h.partId, h);
-      sums.add({ partId: h.partId, hold: h.hold, stopKey: h.stopId ?? NONE, parcelKey: h.parcelId ?? NONE }, 'quantity', h.change);
+      sums.add(
+        { partId: h.partId, hold: h.hold, stopKey: h.stopId ?? NONE, parcelKey: h.parcelId ?? NONE },
+        'quantity',
+        h.change,
+      );
     }
-    await this.write(tx, 'allocation', sums, { orderId: key => owner.get(key.partId)!.orderId, productId: key => owner.get(key.partId)!.productId });
+    await this.write(tx, 'allocation', sums, {
+      orderId: key => owner.get(key.partId)!.orderId,
+      productId: key => owner.get(key.partId)!.productId,
+    });
   }
 
   private promised(placeId: string): boolean {
@@ -134,32 +192,78 @@ export class StockService {
    * Adds sums to a table, in key order. Rows that only grow, and would be whole alone (what is held not above what is there), are
    * inserted or added to; all others must exist and are updated, so that a missing or too small row is refused and never made negative. Places outside the house may owe.
    */
-  private async write<K extends Record<string, string>>(tx: Tx, table: string, sums: Sums<K>, more: Record<string, (key: K) => string | boolean>): Promise<void> {
+  private async write<K extends Record<string, string>>(
+    tx: Tx,
+    table: string,
+    sums: Sums<K>,
+    more: Record<string, (key: K) => string | boolean>,
+  ): Promise<void> {
     const all = sums.sorted();
-    const loses = (s: Sum<K>) => (s.values.some(v => v < 0) || (s.values[1] ?? 0) > s.values[0]!) && more.bounded?.(s.key) !== false;
+    const loses = (s: Sum<K>) =>
+      (s.values.some(v => v < 0) || (s.values[1] ?? 0) > s.values[0]!) && more.bounded?.(s.key) !== false;
     const grow = all.filter(s => !loses(s));
     const lose = all.filter(loses);
-    for (let i = 0; i < lose.length; i += ROWS) await this.lose(tx, table, sums.columns, lose.slice(i, i + ROWS));
-    const rows = grow.map(s => ({ ...s.key, ...Object.fromEntries(Object.entries(more).map(([c, f]) => [c, f(s.key)])), ...Object.fromEntries(sums.columns.map((c, k) => [c, s.values[k]!])) }) as Row);
-    await tx.insert(table, rows, `ON DUPLICATE KEY UPDATE ${sums.columns.map(c => `${c} = ${c} + VALUES(${c})`).join(', ')}`);
+    for (let i = 0; i < lose.length; i += ROWS)
+      await this.lose(tx, table, sums.columns, lose.slice(i, i + ROWS));
+    const rows = grow.map(
+      s =>
+        ({
+          ...s.key,
+          ...Object.fromEntries(Object.entries(more).map(([c, f]) => [c, f(s.key)])),
+          ...Object.fromEntries(sums.columns.map((c, k) => [c, s.values[k]!])),
+        }) as Row,
+    );
+    await tx.insert(
+      table,
+      rows,
+      `ON DUPLICATE KEY UPDATE ${sums.columns.map(c => `${c} = ${c} + VALUES(${c})`).join(', ')}`,
+    );
   }
 
-  private async lose<K extends Record<string, string>>(tx: Tx, table: string, columns: readonly string[], part: readonly Sum<K>[]): Promise<void> {
+  private async lose<K extends Record<string, string>>(
+    tx: Tx,
+    table: string,
+    columns: readonly string[],
+    part: readonly Sum<K>[],
+  ): Promise<void> {
     const keys = Object.keys(part[0]!.key);
-    const select = part.map((_, i) => `SELECT ${[...keys, ...columns].map(c => (i === 0 ? `? AS ${c}` : '?')).join(',')}`).join(' UNION ALL ');
-    const on = keys.map(k => (k === 'hold' ? `t.${k} = d.${k}` : `t.${k} = CAST(d.${k} AS UUID)`)).join(' AND ');
+    const select = part
+      .map((_, i) => `SELECT ${[...keys, ...columns].map(c => (i === 0 ? `? AS ${c}` : '?')).join(',')}`)
+      .join(' UNION ALL ');
+    const on = keys
+      .map(k => (k === 'hold' ? `t.${k} = d.${k}` : `t.${k} = CAST(d.${k} AS UUID)`))
+      .join(' AND ');
     const params = part.flatMap(s => [...keys.map(k => s.key[k]!), ...s.values]);
     const changed =
       part.length === 1
-        ? await tx.run(`UPDATE ${table} SET ${columns.map(c => `${c} = ${c} + ?`).join(', ')} WHERE ${keys.map(k => `${k} = ?`).join(' AND ')}`, [...part[0]!.values, ...keys.map(k => part[0]!.key[k]!)])
-        : await tx.run(`UPDATE (${select}) d STRAIGHT_JOIN ${table} t ON ${on} SET ${columns.map(c => `t.${c} = t.${c} + d.${c}`).join(', ')}`, params);
-    if (changed !== part.length) throw Object.assign(new Error(`${table}: ${part.length - changed} of ${part.length} rows to take from do not exist`), { errno: 4025 });
+        ? await tx.run(
+            `UPDATE ${table} SET ${columns.map(c => `${c} = ${c} + ?`).join(', ')} WHERE ${keys.map(k => `${k} = ?`).join(' AND ')}`,
+            [...part[0]!.values, ...keys.map(k => part[0]!.key[k]!)],
+          )
+        : await tx.run(
+            `UPDATE (${select}) d STRAIGHT_JOIN ${table} t ON ${on} SET ${columns.map(c => `t.${c} = t.${c} + d.${c}`).join(', ')}`,
+            params,
+          );
+    if (changed !== part.length)
+      throw Object.assign(
+        new Error(`${table}: ${part.length - changed} of ${part.length} rows to take from do not exist`),
+        { errno: 4025 },
+      );
   }
 }
 
 /** The hold change that promises units to a part. */
 export function softHold(want: PartWant, quantity: number, why: string): HoldChange {
-  return { partId: want.partId, orderId: want.orderId, productId: want.productId, hold: 'soft', stopId: null, parcelId: null, change: quantity, why };
+  return {
+    partId: want.partId,
+    orderId: want.orderId,
+    productId: want.productId,
+    hold: 'soft',
+    stopId: null,
+    parcelId: null,
+    change: quantity,
+    why,
+  };
 }
 
 interface Sum<K> {
@@ -181,6 +285,9 @@ class Sums<K extends Record<string, string>> {
   }
 
   sorted(): Sum<K>[] {
-    return [...this.by].filter(([, s]) => s.values.some(v => v !== 0)).sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0)).map(([, s]) => s);
+    return [...this.by]
+      .filter(([, s]) => s.values.some(v => v !== 0))
+      .sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0))
+      .map(([, s]) => s);
   }
 }

@@ -1,4 +1,11 @@
-import { CarrierBought, type CarrierBuy, type CarrierParcel, type CarrierQuote, CarrierQuotes, CarrierRefused } from '@auk/contract';
+import {
+  CarrierBought,
+  type CarrierBuy,
+  type CarrierParcel,
+  type CarrierQuote,
+  CarrierQuotes,
+  CarrierRefused,
+} from '@auk/contract';
 import type { ZodType } from 'zod';
 import type { Asked, Carrier } from '../carrier.js';
 
@@ -26,19 +33,41 @@ export class PlainCarrier implements Carrier {
   }
 
   async find(key: string): Promise<Asked<CarrierBought | null>> {
-    return this.ask<CarrierBought | null>('GET', `purchases/${key}`, CarrierBought, QUOTE_MS, undefined, () => null);
+    return this.ask<CarrierBought | null>(
+      'GET',
+      `purchases/${key}`,
+      CarrierBought,
+      QUOTE_MS,
+      undefined,
+      () => null,
+    );
   }
 
-  private async ask<T>(method: string, path: string, schema: ZodType<T>, ms: number, body?: unknown, missing?: () => T): Promise<Asked<T>> {
+  private async ask<T>(
+    method: string,
+    path: string,
+    schema: ZodType<T>,
+    ms: number,
+    body?: unknown,
+    missing?: () => T,
+  ): Promise<Asked<T>> {
     let status: number;
     let text: string;
     try {
-      const response = await fetch(`${this.address}/${path}`, { method, headers: { 'content-type': 'application/json' }, signal: AbortSignal.timeout(ms), ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
+      const response = await fetch(`${this.address}/${path}`, {
+        method,
+        headers: { 'content-type': 'application/json' },
+        signal: AbortSignal.timeout(ms),
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
       status = response.status;
       text = (await response.text()).slice(0, LONGEST);
     } catch (error) {
       const late = (error as Error).name === 'TimeoutError';
-      return { kind: 'silent', why: late ? `${this.name} did not answer within ${ms / 1000} s.` : `${this.name} cannot be reached.` };
+      return {
+        kind: 'silent',
+        why: late ? `${this.name} did not answer within ${ms / 1000} s.` : `${this.name} cannot be reached.`,
+      };
     }
     if (status === 404 && missing) return { kind: 'answered', value: missing() };
     return read(this.name, status, text, schema);
@@ -53,7 +82,10 @@ function read<T>(name: string, status: number, text: string, schema: ZodType<T>)
     return { kind: 'silent', why: `${name} answered something that is not readable.` };
   }
   const refused = CarrierRefused.safeParse(json);
-  if (status === 422 && refused.success) return { kind: 'refused', why: `${name} says: ${refused.data.refused.slice(0, 200)}` };
+  if (status === 422 && refused.success)
+    return { kind: 'refused', why: `${name} says: ${refused.data.refused.slice(0, 200)}` };
   const good = status < 300 ? schema.safeParse(json) : null;
-  return good?.success ? { kind: 'answered', value: good.data } : { kind: 'silent', why: `${name} answered something that makes no sense (${status}).` };
+  return good?.success
+    ? { kind: 'answered', value: good.data }
+    : { kind: 'silent', why: `${name} answered something that makes no sense (${status}).` };
 }

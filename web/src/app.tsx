@@ -1,0 +1,80 @@
+import type { Person } from '@auk/contract';
+import { ThemeProvider } from '@mui/material/styles';
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
+import { get, Refused } from './api.js';
+import { useLive } from './live.js';
+import { SignInPage } from './people/SignInPage.js';
+import { Shell } from './shell/Shell.js';
+import { deskTheme } from './theme.js';
+
+const BoardPage = lazy(() => import('./departures/BoardPage.js'));
+const HandoverPage = lazy(() => import('./departures/HandoverPage.js'));
+const OrdersPage = lazy(() => import('./orders/OrdersPage.js'));
+const OrderPage = lazy(() => import('./orders/OrderPage.js'));
+const ImportPage = lazy(() => import('./imports/ImportPage.js'));
+const PickPage = lazy(() => import('./picking/PickPage.js'));
+const ListPage = lazy(() => import('./picking/ListPage.js'));
+const FloorPage = lazy(() => import('./picking/FloorPage.js'));
+const BenchPage = lazy(() => import('./packing/BenchPage.js'));
+const ParcelsPage = lazy(() => import('./parcels/ParcelsPage.js'));
+const ProductsPage = lazy(() => import('./catalog/ProductsPage.js'));
+const ProductPage = lazy(() => import('./catalog/ProductPage.js'));
+const PlacePage = lazy(() => import('./catalog/PlacePage.js'));
+
+/** Where each role's day begins. */
+const HOME: Record<Person['role'], string> = {
+  lead: '/board',
+  admin: '/board',
+  office: '/orders',
+  picker: '/floor',
+  packer: '/bench',
+};
+
+/** Who is signed in, and the pages. */
+export function App() {
+  const me = useQuery({
+    queryKey: ['me'],
+    queryFn: () => get<Person>('people/me'),
+    staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: undefined,
+  });
+  useLive(me.isSuccess);
+  return (
+    <ThemeProvider theme={deskTheme}>
+      {me.isPending ? null : me.error instanceof Refused || !me.data ? (
+        <SignInPage />
+      ) : (
+        <Pages me={me.data} />
+      )}
+    </ThemeProvider>
+  );
+}
+
+function Pages({ me }: { me: Person }) {
+  return (
+    <Suspense fallback={null}>
+      <Routes>
+        <Route path="/floor" element={<FloorPage me={me} />} />
+        <Route path="/floor/:code" element={<FloorPage me={me} />} />
+        <Route path="/bench" element={<BenchPage me={me} />} />
+        <Route element={<Shell me={me} />}>
+          <Route path="/board" element={<BoardPage />} />
+          <Route path="/departures/:no" element={<HandoverPage />} />
+          <Route path="/departed" element={<OrdersPage departed />} />
+          <Route path="/orders" element={<OrdersPage />} />
+          <Route path="/orders/import" element={<ImportPage />} />
+          <Route path="/orders/:id" element={<OrderPage />} />
+          <Route path="/pick" element={<PickPage />} />
+          <Route path="/pick/:no" element={<ListPage />} />
+          <Route path="/parcels" element={<ParcelsPage />} />
+          <Route path="/products" element={<ProductsPage />} />
+          <Route path="/products/:sku" element={<ProductPage />} />
+          <Route path="/places/:code" element={<PlacePage />} />
+        </Route>
+        <Route path="*" element={<Navigate to={HOME[me.role]} replace />} />
+      </Routes>
+    </Suspense>
+  );
+}

@@ -1,0 +1,70 @@
+import type { BuyLabel, LabelView, OffersView } from '@auk/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
+import { v7 } from 'uuid';
+import { get, post, wordsOf } from '../api.js';
+import { playTone } from '../scans/sounds.js';
+
+/** What the bench needs for the label of a closed parcel. */
+export interface LabelDesk {
+  offers: OffersView | undefined;
+  label: LabelView | null;
+  busy: boolean;
+  problem: { says: string; cure: string } | null;
+  buy: (index: number) => void;
+  buyFirst: () => void;
+}
+
+/** Prices of a closed parcel, and buying one: each choice has one key, so that pressing twice cannot buy twice. */
+export function useLabelDesk(
+  parcelNo: string,
+  closed: boolean,
+  label: LabelView | null,
+  bought: () => void,
+): LabelDesk {
+  const wants = closed && label?.state !== 'bought';
+  const offers = useQuery({
+    queryKey: ['offers', parcelNo],
+    queryFn: () => get<OffersView>(`parcels/${parcelNo}/offers`),
+    enabled: wants,
+    staleTime: 60_000,
+    placeholderData: undefined,
+  });
+  const keys = useRef(new Map<string, string>());
+  const buying = useMutation({
+    mutationFn: (wish: BuyLabel) => post<LabelView>(`parcels/${parcelNo}/label`, wish),
+    onSuccess: got => {
+      playTone(got.state === 'bought' ? 'complete' : 'wrong');
+      // A refused purchase is over: the same choice may be tried again under a new key.
+      if (got.state === 'refused') keys.current.clear();
+      bought();
+    },
+    onError: () => playTone('wrong'),
+    retry: (failures, error) => error.name === 'Unreached' && failures < 5,
+  });
+  const buy = (index: number) => {
+    const offer = offers.data?.offers[index];
+    if (!offer || buying.isPending) return;
+    const choice = `${offer.carrier} ${offer.quoteId}`;
+    const key = keys.current.get(choice) ?? v7();
+    keys.current.set(choice, key);
+    buying.mutate({
+      carrier: offer.carrier,
+      service: offer.service,
+      quoteId: offer.quoteId,
+      minor: offer.minor,
+      key,
+      name: offer.name,
+      arrives: offer.arrives,
+    });
+  };
+  const error = buying.error ?? offers.error;
+  return {
+    offers: offers.data,
+    label: buying.data?.state === 'bought' ? buying.data : label,
+    busy: buying.isPending || (wants && offers.isPending),
+    problem: error ? wordsOf(error) : null,
+    buy,
+    buyFirst: () => buy(0),
+  };
+}

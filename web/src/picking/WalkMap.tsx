@@ -1,0 +1,72 @@
+/** A place on the map: aisle from 0, distance along it in tenths of a millimetre. */
+export interface MapStop {
+  aisle: number;
+  along: number;
+  done: boolean;
+}
+
+const AISLES = 8;
+const LENGTH = 164_000;
+
+/** The walk drawn on the warehouse: racks, the line from stop to stop, and where one stands. */
+export function WalkMap({
+  stops,
+  at,
+  dark,
+  height = 118,
+}: {
+  stops: MapStop[];
+  at: number | null;
+  dark?: boolean;
+  height?: number;
+}) {
+  const width = 360;
+  const pitch = width / AISLES;
+  const x = (s: MapStop) => pitch * s.aisle + pitch / 2;
+  const y = (s: MapStop) => height - 14 - (s.along / LENGTH) * (height - 28);
+  const colours = dark
+    ? { rack: '#22303b', done: '#2FA184', next: '#A9B4BB', at: '#E2632B' }
+    : { rack: '#dfe3e0', done: '#1F6F5C', next: '#46545F', at: '#B9481B' };
+  const legs = stops
+    .slice(1)
+    .map((s, i) => ({ from: stops[i]!, to: s, walked: at === null ? s.done : i + 1 <= at }));
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      role="img"
+      aria-label="The walk through the warehouse"
+    >
+      {Array.from({ length: AISLES + 1 }, (_, i) => (
+        <rect key={i} x={pitch * i - 9} y={14} width={18} height={height - 28} fill={colours.rack} />
+      ))}
+      {legs.map((l, i) => {
+        const level = l.from.aisle === l.to.aisle ? null : y(l.from) + y(l.to) > height ? height - 6 : 6;
+        const d =
+          level === null
+            ? `M${x(l.from)} ${y(l.from)}V${y(l.to)}`
+            : `M${x(l.from)} ${y(l.from)}V${level}H${x(l.to)}V${y(l.to)}`;
+        return (
+          <path
+            key={i}
+            d={d}
+            fill="none"
+            stroke={l.walked ? colours.done : colours.next}
+            strokeWidth={l.walked ? 3 : 1.6}
+            strokeDasharray={l.walked ? undefined : '3 3'}
+          />
+        );
+      })}
+      {stops.map((s, i) => (
+        <circle
+          key={i}
+          cx={x(s)}
+          cy={y(s)}
+          r={i === at ? 7 : 3.6}
+          fill={i === at ? colours.at : s.done ? colours.done : colours.next}
+          stroke={i === at ? '#fff' : 'none'}
+        />
+      ))}
+    </svg>
+  );
+}
