@@ -34,7 +34,8 @@ export function expandUpcE(code: string): string | null {
  */
 export function canonicalGtin(text: string): string | null {
   if (!/^(\d{8}|\d{12,14})$/.test(text)) return null;
-  if (hasGs1CheckDigit(text)) return text.padStart(14, '0');
+  // Eight digits that begin with 0 are UPC-E before they are GTIN-8: no GTIN-8 for trade begins so.
   const upc = text.length === 8 ? expandUpcE(text) : null;
-  return upc ? upc.padStart(14, '0') : null;
+  if (upc && (text.startsWith('0') || !hasGs1CheckDigit(text))) return upc.padStart(14, '0');
+  return hasGs1CheckDigit(text) ? text.padStart(14, '0') : null;
 }

@@ -143,7 +143,10 @@ function product(
             s => s.placeCode === stop.placeCode && stopOpen(s) > 0 && units(s) !== undefined,
           )
         : -1;
-    if (other !== -1) return product({ ...state, at: other, seen: false }, state.stops[other]!, p, scan);
+    if (other !== -1) {
+      const step = product({ ...state, at: other, seen: false }, state.stops[other]!, p, scan);
+      return step.answer.kind === 'refused' ? { ...step, state } : step;
+    }
     const done = state.stops.find(s => units(s) !== undefined);
     if (done && stopOpen(done) === 0)
       return refuse(state, `${done.product.name} is complete; put this one back.`, nextHint(state));
@@ -197,21 +200,16 @@ function change(state: PickState, at: number, by: { taken: number; missing: numb
   const effects: PickEffect[] = [];
   if (by.taken) effects.push({ type: 'take', stopId: stop.id, units: by.taken });
   if (by.missing) effects.push({ type: 'missing', stopId: stop.id, units: by.missing });
-  if (stopOpen(after) === 0) next = walkOn(next, stop.placeCode);
+  if (stopOpen(after) === 0) next = walkOn(next);
   return { state: next, answer: changed(next, after, by), effects };
 }
 
 /** The next open stop after `at`, else the first open one anywhere; stays when all are done. The place stays seen while it is the same. */
-function walkOn(state: PickState, placeCode: string): PickState {
+function walkOn(state: PickState): PickState {
   const later = state.stops.findIndex((s, i) => i > state.at && stopOpen(s) > 0);
   const at = later === -1 ? state.stops.findIndex(s => stopOpen(s) > 0) : later;
   if (at === -1) return state;
-  return {
-    ...state,
-    at,
-    seen: false,
-    placeSeen: state.stops[at]!.placeCode === placeCode ? placeCode : null,
-  };
+  return { ...state, at, seen: false, placeSeen: state.stops[at]!.placeCode === state.placeSeen ? state.placeSeen : null };
 }
 
 function changed(state: PickState, stop: PickStop, by: { taken: number; missing: number }): Answer {
@@ -256,7 +254,7 @@ function command(state: PickState, name: string): PickStep {
     return change(state, state.at, { taken: 0, missing: stopOpen(stop) });
   }
   if (name === 'SKIP') {
-    const next = walkOn(state, stop.placeCode);
+    const next = walkOn(state);
     return {
       state: next,
       answer: {

@@ -97,6 +97,8 @@ export function useScanSession<S, E>(
     [reduce, send, sessionId, show],
   );
 
+  // A new session starts anew; what was opened, and how it is reduced and sent, belong to it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the session starts it
   useEffect(() => {
     alive.current = true;
     show(
@@ -108,8 +110,6 @@ export function useScanSession<S, E>(
     return () => {
       alive.current = false;
     };
-    // A new session starts anew; `opened` belongs to it.
-    // biome-ignore lint/correctness/useExhaustiveDependencies: only the session starts it
   }, [sessionId]);
 
   return { state, answer, waiting, offline, scan };

@@ -51,7 +51,10 @@ function onKeyDown(event: KeyboardEvent): void {
   const quick = now - burst.last <= SCAN_GAP_MS;
   const field = focusedField(event.target);
   const typing = taker.typed && field === null;
-  if (event.key === 'Enter' || event.key === 'Tab') return end(event, taker, quick, typing);
+  if (event.key === 'Enter' || event.key === 'Tab') {
+    end(event, taker, quick, typing);
+    return;
+  }
   if (typing && event.key === 'Backspace') burst = { ...burst, text: burst.text.slice(0, -1), last: now };
   else if (typing && event.key === 'Escape') burst = fresh(field, now);
   else if (event.key.length === 1) {

@@ -45,7 +45,7 @@ export function ScanField() {
   return (
     <form
       className="scanfield"
-      role="search"
+      aria-label="Find"
       onSubmit={event => {
         event.preventDefault();
         void find(text);

@@ -1,0 +1,90 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { gs1Day, parseGs1 } from './gs1.js';
+import { canonicalGtin, expandUpcE, gs1CheckDigit, hasGs1CheckDigit } from './gtin.js';
+import { canonicalCode, LONGEST_SCAN, parseScan } from './parseScan.js';
+import { isS10, makeS10, s10CheckDigit } from './s10.js';
+
+const GS = '\u001d';
+const parsed = (text: string) => {
+  const p = parseScan(text, 2026);
+  return p.ok ? p.value : p.problem;
+};
+
+test('known GS1 check digits', () => {
+  expect(hasGs1CheckDigit('6291041500213')).toBe(true);
+  expect(hasGs1CheckDigit('09506000134352')).toBe(true);
+  expect(hasGs1CheckDigit('106141412345678908')).toBe(true);
+  expect(hasGs1CheckDigit('6291041500214')).toBe(false);
+});
+
+test('a single wrong digit is always found', () => {
+  const digits = fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 7, maxLength: 17 });
+  fc.assert(
+    fc.property(digits, fc.nat(), fc.integer({ min: 1, max: 9 }), (body, at, by) => {
+      const code = body.join('') + gs1CheckDigit(body.join(''));
+      const i = at % code.length;
+      const wrong = code.slice(0, i) + ((Number(code[i]) + by) % 10) + code.slice(i + 1);
+      return hasGs1CheckDigit(code) && !hasGs1CheckDigit(wrong);
+    }),
+  );
+});
+
+test('UPC-E expands, and all forms of one GTIN are one', () => {
+  expect(expandUpcE('01234565')).toBe('012345000065');
+  expect(canonicalGtin('01234565')).toBe('00012345000065');
+  expect(canonicalGtin('012345000065')).toBe(canonicalGtin('0012345000065'));
+  expect(canonicalGtin('12345')).toBeNull();
+});
+
+test('postal numbers have their check digit', () => {
+  expect(s10CheckDigit('47312482')).toBe(9);
+  expect(isS10('RA473124829FI')).toBe(true);
+  expect(isS10('RA473124828FI')).toBe(false);
+  fc.assert(fc.property(fc.integer({ min: 0, max: 99_999_999 }), n => isS10(makeS10('HP', n, 'US'))));
+});
+
+test('GS1 element strings, with prefix, separators and brackets', () => {
+  const all = { gtin: '09506000134352', lot: 'AB-1', expiry: '2027-02-28' };
+  expect(parseGs1(`]C1010950600013435210AB-1${GS}17270200`, 2026)).toEqual(all);
+  expect(parseGs1('(01)09506000134352(10)AB-1(17)270200', 2026)).toEqual(all);
+  expect(parseGs1('0109506000134353', 2026)).toBeNull();
+  expect(parseGs1('0109506000134352991234', 2026)).toBeNull();
+  expect(parseGs1(`10${'x'.repeat(21)}`, 2026)).toBeNull();
+});
+
+test('GS1 days: window of years, month end, impossible days', () => {
+  expect(gs1Day('270200', 2026)).toBe('2027-02-28');
+  expect(gs1Day('280200', 2026)).toBe('2028-02-29');
+  expect(gs1Day('990101', 2026)).toBe('1999-01-01');
+  expect(gs1Day('760101', 2026)).toBe('2076-01-01');
+  expect(gs1Day('270230', 2026)).toBeNull();
+  expect(gs1Day('271300', 2026)).toBeNull();
+});
+
+test('scans become typed things', () => {
+  expect(parsed('or-1042')).toEqual({ type: 'own', kind: 'order', code: 'OR-1042' });
+  expect(parsed('B-07-2')).toEqual({ type: 'place', code: 'B-07-2' });
+  expect(parsed('AUK-UNDO')).toEqual({ type: 'command', name: 'UNDO' });
+  expect(parsed('AUK-NOTHING')).toEqual({ type: 'text', text: 'AUK-NOTHING' });
+  expect(parsed('6291041500213')).toEqual({ type: 'product', code: '06291041500213' });
+  expect(parsed('12')).toEqual({ type: 'quantity', n: 12 });
+  expect(parsed('4.2 lb')).toMatchObject({ type: 'weight', mg: 1_905_088 });
+  expect(parsed('HVB-DP-F')).toEqual({ type: 'text', text: 'HVB-DP-F' });
+});
+
+test('noise is refused in words', () => {
+  expect(parsed('')).toContain('Nothing was read');
+  expect(parsed('x'.repeat(10_000))).toContain('10000 characters');
+  expect(parsed('ab\u0007cd')).toContain('control characters');
+  expect(LONGEST_SCAN).toBe(200);
+});
+
+test('parsing never throws, and canonical codes stay as they are', () => {
+  fc.assert(
+    fc.property(fc.string({ maxLength: 260 }), text => {
+      parseScan(text, 2026);
+      return canonicalCode(canonicalCode(text)) === canonicalCode(text);
+    }),
+  );
+});

@@ -1,0 +1,84 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import type { Scan } from '../scans/scan.js';
+import { serpentine } from './route.js';
+import { openPick, pickDone, type PickState, pickScan, type PickStop, stopOpen } from './session.js';
+
+let count = 0;
+const scan = (text: string, known?: Scan['known']): Scan => ({ id: String(++count), text, at: '2026-11-23T08:00:00.000Z', device: 'd', count, ...(known && { known }) });
+const stop = (id: string, place: string, sku: string, wanted: number): PickStop => ({
+  id, placeId: place, placeCode: place, wanted, taken: 0, missing: 0, orderNo: 'OR-1', tote: { id: 't', code: 'TO-001', mark: 'A1' },
+  product: { id: sku, sku, name: sku.toLowerCase(), codes: [{ code: sku, units: 1 }, { code: `CASE-${sku}`, units: 12 }], picture: null, hint: null },
+});
+const open = () => openPick('PL-1', [stop('s1', 'A-01-1', 'FRAME', 10), stop('s2', 'A-01-1', 'LIDTOP', 1), stop('s3', 'B-02-2', 'SMOKER', 2)]);
+const play = (texts: string[], from: PickState = open()) => texts.reduce((s, t) => pickScan(s.state, scan(t)), { state: from, answer: null as never, effects: [] as ReturnType<typeof pickScan>['effects'] });
+
+test('place, product, all the rest, and on to the next stop', () => {
+  expect(play(['FRAME']).answer).toMatchObject({ tone: 'wrong', says: 'Scan the place first, so that the stock is right.' });
+  const one = play(['A-01-1', 'FRAME']);
+  expect(one.answer.says).toBe('Right. 9 more.');
+  expect(one.effects).toEqual([{ type: 'take', stopId: 's1', units: 1 }]);
+  const all = pickScan(one.state, scan('AUK-ALL'));
+  expect(all.effects).toEqual([{ type: 'take', stopId: 's1', units: 9 }]);
+  expect(all.state.at).toBe(1);
+  expect(all.state.placeSeen).toBe('A-01-1');
+});
+
+test('wrong product, wrong place, too many, wrong tote: refused with what and why', () => {
+  expect(pickScan(play(['A-01-1']).state, scan('BOOK', { kind: 'product', name: 'Book' })).answer.says).toBe('Wrong product: this is Book.');
+  expect(play(['C-09-1']).answer.says).toBe('There is no place C-09-1 in the house.');
+  expect(play(['A-01-1', 'CASE-FRAME']).answer.says).toBe('That code counts 12. Too many: only 10 are wanted here.');
+  expect(play(['A-01-1', 'FRAME', '10']).answer.says).toBe('Too many: only 9 are wanted here.');
+  expect(play(['TO-009']).answer.says).toBe('Wrong tote: this goes into A1.');
+  expect(play(['A-01-1', '5']).answer.tone).toBe('wrong');
+});
+
+test('several by number, another product of the same place, short, undo', () => {
+  expect(play(['A-01-1', 'FRAME', '4']).state.stops[0]!.taken).toBe(5);
+  expect(play(['A-01-1', 'LIDTOP']).state.stops[1]!.taken).toBe(1);
+  const short = play(['A-01-1', 'FRAME', 'AUK-SHORT']);
+  expect(short.effects).toEqual([{ type: 'missing', stopId: 's1', units: 9 }]);
+  const back = pickScan(short.state, scan('AUK-UNDO'));
+  expect(back.effects).toEqual([{ type: 'missing', stopId: 's1', units: -9 }]);
+  expect(back.state.stops[0]).toMatchObject({ taken: 1, missing: 0 });
+  expect(play(['AUK-UNDO']).answer.tone).toBe('wrong');
+});
+
+test('the list ends once, and nothing more is taken', () => {
+  const end = play(['A-01-1', 'FRAME', 'AUK-ALL', 'LIDTOP', 'B-02-2', 'SMOKER', 'SMOKER']);
+  expect(end.answer.kind).toBe('complete');
+  expect(pickDone(end.state)).toBe(true);
+  expect(pickScan(end.state, scan('SMOKER')).answer.kind).toBe('refused');
+});
+
+test('whatever is scanned: counts stay within what is wanted, effects add up to them, refusals change nothing', () => {
+  const text = fc.constantFrom('A-01-1', 'B-02-2', 'FRAME', 'LIDTOP', 'SMOKER', 'CASE-FRAME', '3', '9', '0', 'AUK-ALL', 'AUK-SHORT', 'AUK-UNDO', 'AUK-SKIP', 'TO-001', 'nonsense', '');
+  fc.assert(
+    fc.property(fc.array(text, { maxLength: 40 }), texts => {
+      let state = open();
+      const sum = new Map<string, number>();
+      for (const t of texts) {
+        const step = pickScan(state, scan(t));
+        if (step.answer.kind === 'refused' && step.state !== state) return false;
+        for (const e of step.effects) sum.set(e.type + e.stopId, (sum.get(e.type + e.stopId) ?? 0) + e.units);
+        state = step.state;
+      }
+      return state.stops.every(s => s.taken >= 0 && s.missing >= 0 && stopOpen(s) >= 0 && (sum.get(`take${s.id}`) ?? 0) === s.taken && (sum.get(`missing${s.id}`) ?? 0) === s.missing);
+    }),
+    { numRuns: 400 },
+  );
+});
+
+test('the serpentine visits every spot once and is no shorter than going straight there and back', () => {
+  const layout = { aisles: 8, aisleLength: 164_000, aislePitch: 40_000 };
+  const spot = fc.record({ aisle: fc.integer({ min: 0, max: 7 }), along: fc.integer({ min: 0, max: 164_000 }) });
+  fc.assert(
+    fc.property(fc.array(spot, { minLength: 1, maxLength: 30 }), spots => {
+      const { order, distance } = serpentine(spots, layout);
+      const farthest = Math.max(...spots.map(s => 2 * (s.aisle * layout.aislePitch + s.along)));
+      return new Set(order).size === spots.length && distance >= Math.min(farthest, 2 * 7 * layout.aislePitch);
+    }),
+  );
+  expect(serpentine([{ aisle: 0, along: 50_000 }], layout).distance).toBe(100_000);
+  expect(serpentine([{ aisle: 0, along: 50_000 }, { aisle: 1, along: 10_000 }], layout).distance).toBe(2 * 164_000 + 2 * 40_000);
+});
