@@ -1,7 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
 /** Core tests stand beside the code; server tests and checks need the database that scripts/test.sh starts. */
-const resolve = { conditions: ['@auk/source', 'module', 'node', 'import', 'default'] };
+const resolve = { conditions: ['@auk/source'] };
 const ssr = { resolve };
 
 export default defineConfig({

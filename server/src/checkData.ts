@@ -151,7 +151,7 @@ async function sessions(sql: Sql): Promise<Difference[]> {
       found.push({
         what: 'state of a session',
         where: row.id,
-        stored: row.state.slice(0, 200),
+        stored: JSON.stringify(fromJson(row.state)).slice(0, 200),
         derived: JSON.stringify(state).slice(0, 200),
       });
   }

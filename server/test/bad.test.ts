@@ -1,0 +1,131 @@
+import { PATH_METADATA } from '@nestjs/common/constants.js';
+import { DiscoveryService, MetadataScanner, ModulesContainer, Reflector } from '@nestjs/core';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { v7 } from 'uuid';
+import { orderCsv, ordersIn, scanOf } from './drive.js';
+import { type Answer, type Caller, differences, type House, openHouse } from './house.js';
+
+let house: House;
+let lead: Caller;
+let picker: Caller;
+beforeAll(async () => {
+  house = await openHouse();
+  [lead, picker] = [await house.signIn('AB-1001'), await house.signIn('AB-1003')];
+});
+afterAll(() => house.close());
+
+/** A refusal is a sentence with a cure, and never the server's fault. */
+function refused(answer: Answer, status: number): void {
+  expect(answer.status, JSON.stringify(answer.body)).toBe(status);
+  expect(answer.body.detail.length).toBeGreaterThan(10);
+  expect(answer.body.cure.length).toBeGreaterThan(3);
+}
+
+const importTo = (bytes: Buffer | string, commit = 'yes') => lead.file(`imports/orders?channel=web&name=x.csv&commit=${commit}`, bytes);
+
+test('every endpoint states who may call it, and strangers are refused', async () => {
+  const discovery = new DiscoveryService(house.app.get(ModulesContainer));
+  const [scanner, reflector] = [new MetadataScanner(), house.app.get(Reflector)];
+  const silent: string[] = [];
+  let seen = 0;
+  for (const { metatype, instance } of discovery.getControllers()) {
+    for (const name of scanner.getAllMethodNames(Object.getPrototypeOf(instance))) {
+      const handler = instance[name];
+      if (Reflect.getMetadata(PATH_METADATA, handler) === undefined) continue;
+      seen++;
+      if (!reflector.getAllAndOverride('auk:roles', [handler, metatype as never])) silent.push(`${metatype?.name}.${name}`);
+    }
+  }
+  expect(seen).toBeGreaterThan(25);
+  expect(silent).toEqual([]);
+  const response = await fetch(`${house.url}/api/v1/orders`);
+  expect(response.status).toBe(401);
+  expect((await picker.post('picking/lists', { orderIds: [v7()] })).status).toBe(403);
+  const foreign = await fetch(`${house.url}/api/v1/people/sign-in`, { method: 'POST', headers: { origin: 'http://evil.example', 'content-type': 'application/json' }, body: '{}' });
+  expect(foreign.status).toBe(403);
+});
+
+test('five wrong PINs make a pause', async () => {
+  const wrong = () => fetch(`${house.url}/api/v1/people/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ badge: 'AB-1006', pin: '0000' }) }).then(r => r.status);
+  const answers = [];
+  for (let i = 0; i < 6; i++) answers.push(await wrong());
+  expect(answers).toEqual([401, 401, 401, 401, 401, 429]);
+});
+
+test('the same file again changes nothing; a changed head is taken over', async () => {
+  const rows = (street: string) => orderCsv([`S-1,Ruth,${street},Boise,ID,83702,SED-PHA,Seeds,1,2.50`]);
+  expect((await importTo(rows('1 Road'))).body.counts).toMatchObject({ new: 1 });
+  const count = async () => (await house.db.one<{ n: number }>('SELECT (SELECT COUNT(*) FROM orders) + (SELECT COUNT(*) FROM allocationEntry) + (SELECT COUNT(*) FROM orderEvent) AS n'))!.n;
+  const before = await count();
+  expect((await importTo(rows('1 Road'))).body.counts).toMatchObject({ new: 0, same: 1 });
+  expect(await count()).toBe(before);
+  expect((await importTo(rows('2 Road'))).body.counts).toMatchObject({ changed: 1 });
+  expect((await lead.get('orders?words=S-1')).body.rows).toHaveLength(1);
+});
+
+test('two people drop one file at the same moment: every order is there once', async () => {
+  const csv = orderCsv(Array.from({ length: 60 }, (_, i) => `D-${i},Ruth,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50`));
+  const both = await Promise.all([importTo(csv), importTo(csv)]);
+  expect(both.map(b => b.body.counts.new).toSorted((a, b) => a - b)).toEqual([0, 60]);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('files that are no files of orders', async () => {
+  refused(await importTo(''), 422);
+  refused(await importTo('a,b\n1,2\n'), 422);
+  refused(await importTo(Buffer.from([0x50, 0x4b, 0, 1, 2, 3, 0])), 422);
+  refused(await importTo(`Order number,"unclosed\n1,2`), 422);
+  refused(await importTo(Buffer.alloc(50 * 1024 * 1024, 'a')), 413);
+  refused(await lead.file('imports/orders?channel=nowhere&name=x&commit=no', orderCsv([])), 404);
+  const latin = Buffer.from(orderCsv(['E-1,Zoë Brandt,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50']), 'latin1');
+  expect((await importTo(latin, 'no')).body.orders[0].buyer).toBe('Zoë Brandt');
+  const bom = `\ufeff${orderCsv(['E-2;x']).replaceAll(',', ';')}`;
+  expect((await importTo(bom, 'no')).body.bad.length).toBeGreaterThan(0);
+});
+
+test('scans that are noise are answered in words', async () => {
+  const [id] = await ordersIn(lead, 'Picked', 1);
+  const { sessionId } = (await lead.post('packing/open', { code: (await lead.get(`orders/${id}`)).body.row.no, device: 'd' })).body;
+  const path = `packing/sessions/${sessionId}/scans`;
+  for (const text of ['', 'x'.repeat(10_000), 'a\u0000b\u0007', '-5', '99999', "'; DROP TABLE orders; --", '😀😀😀']) {
+    const answer = await lead.post(path, scanOf(text));
+    expect(answer.status).toBe(200);
+    expect(answer.body.answer.tone).toBe('wrong');
+  }
+  refused(await lead.post(path, { ...scanOf('x'), text: 'x'.repeat(20_001) }), 400);
+  refused(await lead.post(path, { ...scanOf('x'), id: 'no id' }), 400);
+  refused(await lead.post(`packing/sessions/${v7()}/scans`, scanOf('x')), 404);
+  expect((await lead.get(`find?text=${'x'.repeat(10_000)}`)).body.says).toContain('10000 characters');
+  refused(await lead.post('people/sign-in', { badge: { $ne: 1 }, pin: '2468' }), 400);
+});
+
+test('a stage cannot be skipped by a request made by hand', async () => {
+  const [clear] = await ordersIn(lead, 'Clear', 1);
+  const order = (await lead.get(`orders/${clear}`)).body;
+  refused(await lead.post('packing/open', { code: order.row.no, device: 'd' }), 422);
+  const [listed] = await ordersIn(lead, 'Listed', 1);
+  refused(await lead.post('picking/lists', { orderIds: [listed] }), 409);
+  refused(await lead.post(`orders/${listed}/cancel`, { reason: 'why not' }), 422);
+  const [picked] = await ordersIn(lead, 'Picked', 1);
+  const { parcelNo } = (await lead.post('packing/open', { code: (await lead.get(`orders/${picked}`)).body.row.no, device: 'd' })).body;
+  refused(await lead.get(`parcels/${parcelNo}/offers`), 422);
+  refused(await lead.post(`parcels/${parcelNo}/label`, { carrier: 'heron', service: 'letter', quoteId: 'q', minor: 1, key: v7(), name: 'n', arrives: '2026-11-30' }), 422);
+  refused(await lead.get(`parcels/${parcelNo}/label.pdf`), 422);
+  refused(await lead.post('departures/DE-999999/scans', { text: 'PA-1' }), 404);
+  refused(await lead.get('orders/not-an-id'), 400);
+});
+
+test('two people on one order: the second is told who is packing', async () => {
+  const ids = await ordersIn(lead, 'Picked', 9);
+  const code = (await lead.get(`orders/${ids.at(-1)}`)).body.row.no;
+  const packer = await house.signIn('AB-1002');
+  const { sessionId, state } = (await packer.post('packing/open', { code, device: 'bench-1' })).body;
+  await packer.post(`packing/sessions/${sessionId}/scans`, scanOf(state.lines[0].product.codes[0].code));
+  const second = await lead.post('packing/open', { code, device: 'bench-2' });
+  refused(second, 409);
+  expect(second.body.detail).toContain('Tomas Brandt');
+});
+
+test('after all of it, the data is whole', async () => {
+  expect(await differences(house)).toEqual([]);
+});

@@ -1,0 +1,82 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { AddressInfo } from 'node:net';
+import { Standins } from '@auk/standins';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DataSource } from 'typeorm';
+import { makeApp } from '../src/app.js';
+import { PlainCarrier } from '../src/carriers/plain/plainCarrier.js';
+import { PlainChannel } from '../src/channels/channel.js';
+import { checkData } from '../src/checkData.js';
+import { Db } from '../src/database/db.js';
+import { makeDataSource } from '../src/database/source.js';
+import { DemoLoader } from '../src/demo/load.js';
+
+/** A whole installation for tests: a database of its own on the test MariaDB, stand-ins, a small demo, listening on a free port. */
+export interface House {
+  app: NestExpressApplication;
+  db: Db;
+  standins: Standins;
+  url: string;
+  signIn: (badge: string) => Promise<Caller>;
+  close: () => Promise<void>;
+}
+
+/** Calls the API as one person. */
+export interface Caller {
+  get: (path: string) => Promise<Answer>;
+  post: (path: string, body?: unknown) => Promise<Answer>;
+  file: (path: string, bytes: Buffer | string) => Promise<Answer>;
+}
+
+export interface Answer {
+  status: number;
+  // biome-ignore lint/suspicious/noExplicitAny: tests look into answers of many shapes
+  body: any;
+}
+
+let made = 0;
+
+/** Opens a house with a small demo loaded as of now. */
+export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Promise<House> {
+  const port = Number(process.env.AUK_TEST_DB_PORT);
+  if (!port) throw new Error('AUK_TEST_DB_PORT is not set: run the tests with npm test, which starts their database.');
+  const name = `auk_test_${process.pid}_${++made}`;
+  const root = await new DataSource({ type: 'mariadb', host: '127.0.0.1', port, username: 'root' }).initialize();
+  await root.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
+  const source = await makeDataSource({ port, database: name }).initialize();
+  await source.runMigrations();
+  const standins = new Standins(mkdtempSync(join(tmpdir(), 'auk-standins-')));
+  const at = `http://127.0.0.1:${await standins.listen()}`;
+  const app = await makeApp({ source, carriers: [new PlainCarrier('heron', 'Heron Post', `${at}/heron`), new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`)], channel: new PlainChannel(`${at}/channels`) });
+  await app.listen(0, '127.0.0.1');
+  await app.get(DemoLoader).load(size, new Date());
+  const url = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}`;
+  const close = async () => {
+    await app.close();
+    await standins.close();
+    await source.destroy();
+    await root.query(`DROP DATABASE ${name}`);
+    await root.destroy();
+  };
+  return { app, db: app.get(Db), standins, url, signIn: badge => signIn(url, badge), close };
+}
+
+async function signIn(url: string, badge: string): Promise<Caller> {
+  const response = await fetch(`${url}/api/v1/people/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ badge, pin: '2468' }) });
+  const cookie = response.headers.get('set-cookie')?.split(';')[0] ?? '';
+  const call = async (method: string, path: string, type: string, body?: BodyInit): Promise<Answer> => {
+    const got = await fetch(`${url}/api/v1/${path}`, { method, headers: { cookie, 'content-type': type }, ...(body === undefined ? {} : { body }) });
+    const text = await got.text();
+    return { status: got.status, body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text };
+  };
+  return {
+    get: path => call('GET', path, 'application/json'),
+    post: (path, body = {}) => call('POST', path, 'application/json', JSON.stringify(body)),
+    file: (path, bytes) => call('POST', path, 'text/csv', bytes as BodyInit),
+  };
+}
+
+/** Differences between what is stored and what follows; tests expect none. */
+export const differences = (house: House) => checkData(house.db);
