@@ -9,8 +9,25 @@ export default defineConfig({
   ssr,
   test: {
     projects: [
-      { resolve, ssr, test: { name: 'unit', include: ['core/src/**/*.test.ts', 'web/src/**/*.test.ts', 'standins/src/**/*.test.ts'] } },
-      { resolve, ssr, test: { name: 'server', include: ['server/test/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 120_000, fileParallelism: false } },
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'unit',
+          include: ['core/src/**/*.test.ts', 'web/src/**/*.test.ts', 'standins/src/**/*.test.ts'],
+        },
+      },
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'server',
+          include: ['server/test/**/*.test.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      },
       { resolve, ssr, test: { name: 'checks', include: ['checks/**/*.test.ts'], testTimeout: 60_000 } },
     ],
   },

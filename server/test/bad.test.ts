@@ -1,7 +1,7 @@
 import { PATH_METADATA } from '@nestjs/common/constants.js';
 import { DiscoveryService, MetadataScanner, ModulesContainer, Reflector } from '@nestjs/core';
-import { afterAll, beforeAll, expect, test } from 'vitest';
 import { v7 } from 'uuid';
+import { afterAll, beforeAll, expect, test } from 'vitest';
 import { orderCsv, ordersIn, scanOf } from './drive.js';
 import { type Answer, type Caller, differences, type House, openHouse } from './house.js';
 
@@ -21,7 +21,8 @@ function refused(answer: Answer, status: number): void {
   expect(answer.body.cure.length).toBeGreaterThan(3);
 }
 
-const importTo = (bytes: Buffer | string, commit = 'yes') => lead.file(`imports/orders?channel=web&name=x.csv&commit=${commit}`, bytes);
+const importTo = (bytes: Buffer | string, commit = 'yes') =>
+  lead.file(`imports/orders?channel=web&name=x.csv&commit=${commit}`, bytes);
 
 test('every endpoint states who may call it, and strangers are refused', async () => {
   const discovery = new DiscoveryService(house.app.get(ModulesContainer));
@@ -33,7 +34,8 @@ test('every endpoint states who may call it, and strangers are refused', async (
       const handler = instance[name];
       if (Reflect.getMetadata(PATH_METADATA, handler) === undefined) continue;
       seen++;
-      if (!reflector.getAllAndOverride('auk:roles', [handler, metatype as never])) silent.push(`${metatype?.name}.${name}`);
+      if (!reflector.getAllAndOverride('auk:roles', [handler, metatype as never]))
+        silent.push(`${metatype?.name}.${name}`);
     }
   }
   expect(seen).toBeGreaterThan(25);
@@ -41,12 +43,21 @@ test('every endpoint states who may call it, and strangers are refused', async (
   const response = await fetch(`${house.url}/api/v1/orders`);
   expect(response.status).toBe(401);
   expect((await picker.post('picking/lists', { orderIds: [v7()] })).status).toBe(403);
-  const foreign = await fetch(`${house.url}/api/v1/people/sign-in`, { method: 'POST', headers: { origin: 'http://evil.example', 'content-type': 'application/json' }, body: '{}' });
+  const foreign = await fetch(`${house.url}/api/v1/people/sign-in`, {
+    method: 'POST',
+    headers: { origin: 'http://evil.example', 'content-type': 'application/json' },
+    body: '{}',
+  });
   expect(foreign.status).toBe(403);
 });
 
 test('five wrong PINs make a pause', async () => {
-  const wrong = () => fetch(`${house.url}/api/v1/people/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ badge: 'AB-1006', pin: '0000' }) }).then(r => r.status);
+  const wrong = () =>
+    fetch(`${house.url}/api/v1/people/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ badge: 'AB-1006', pin: '0000' }),
+    }).then(r => r.status);
   const answers = [];
   for (let i = 0; i < 6; i++) answers.push(await wrong());
   expect(answers).toEqual([401, 401, 401, 401, 401, 429]);
@@ -55,7 +66,10 @@ test('five wrong PINs make a pause', async () => {
 test('the same file again changes nothing; a changed head is taken over', async () => {
   const rows = (street: string) => orderCsv([`S-1,Ruth,${street},Boise,ID,83702,SED-PHA,Seeds,1,2.50`]);
   expect((await importTo(rows('1 Road'))).body.counts).toMatchObject({ new: 1 });
-  const count = async () => (await house.db.one<{ n: number }>('SELECT (SELECT COUNT(*) FROM orders) + (SELECT COUNT(*) FROM allocationEntry) + (SELECT COUNT(*) FROM orderEvent) AS n'))!.n;
+  const count = async () =>
+    (await house.db.one<{ n: number }>(
+      'SELECT (SELECT COUNT(*) FROM orders) + (SELECT COUNT(*) FROM allocationEntry) + (SELECT COUNT(*) FROM orderEvent) AS n',
+    ))!.n;
   const before = await count();
   expect((await importTo(rows('1 Road'))).body.counts).toMatchObject({ new: 0, same: 1 });
   expect(await count()).toBe(before);
@@ -64,7 +78,9 @@ test('the same file again changes nothing; a changed head is taken over', async 
 });
 
 test('two people drop one file at the same moment: every order is there once', async () => {
-  const csv = orderCsv(Array.from({ length: 60 }, (_, i) => `D-${i},Ruth,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50`));
+  const csv = orderCsv(
+    Array.from({ length: 60 }, (_, i) => `D-${i},Ruth,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50`),
+  );
   const both = await Promise.all([importTo(csv), importTo(csv)]);
   expect(both.map(b => b.body.counts.new).toSorted((a, b) => a - b)).toEqual([0, 60]);
   expect(await differences(house)).toEqual([]);
@@ -77,7 +93,10 @@ test('files that are no files of orders', async () => {
   refused(await importTo(`Order number,"unclosed\n1,2`), 422);
   refused(await importTo(Buffer.alloc(50 * 1024 * 1024, 'a')), 413);
   refused(await lead.file('imports/orders?channel=nowhere&name=x&commit=no', orderCsv([])), 404);
-  const latin = Buffer.from(orderCsv(['E-1,Zoë Brandt,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50']), 'latin1');
+  const latin = Buffer.from(
+    orderCsv(['E-1,Zoë Brandt,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50']),
+    'latin1',
+  );
   expect((await importTo(latin, 'no')).body.orders[0].buyer).toBe('Zoë Brandt');
   const bom = `\ufeff${orderCsv(['E-2;x']).replaceAll(',', ';')}`;
   expect((await importTo(bom, 'no')).body.bad.length).toBeGreaterThan(0);
@@ -85,9 +104,19 @@ test('files that are no files of orders', async () => {
 
 test('scans that are noise are answered in words', async () => {
   const [id] = await ordersIn(lead, 'Picked', 1);
-  const { sessionId } = (await lead.post('packing/open', { code: (await lead.get(`orders/${id}`)).body.row.no, device: 'd' })).body;
+  const { sessionId } = (
+    await lead.post('packing/open', { code: (await lead.get(`orders/${id}`)).body.row.no, device: 'd' })
+  ).body;
   const path = `packing/sessions/${sessionId}/scans`;
-  for (const text of ['', 'x'.repeat(10_000), 'a\u0000b\u0007', '-5', '99999', "'; DROP TABLE orders; --", '😀😀😀']) {
+  for (const text of [
+    '',
+    'x'.repeat(10_000),
+    'a\u0000b\u0007',
+    '-5',
+    '99999',
+    "'; DROP TABLE orders; --",
+    '😀😀😀',
+  ]) {
     const answer = await lead.post(path, scanOf(text));
     expect(answer.status).toBe(200);
     expect(answer.body.answer.tone).toBe('wrong');
@@ -107,9 +136,22 @@ test('a stage cannot be skipped by a request made by hand', async () => {
   refused(await lead.post('picking/lists', { orderIds: [listed] }), 409);
   refused(await lead.post(`orders/${listed}/cancel`, { reason: 'why not' }), 422);
   const [picked] = await ordersIn(lead, 'Picked', 1);
-  const { parcelNo } = (await lead.post('packing/open', { code: (await lead.get(`orders/${picked}`)).body.row.no, device: 'd' })).body;
+  const { parcelNo } = (
+    await lead.post('packing/open', { code: (await lead.get(`orders/${picked}`)).body.row.no, device: 'd' })
+  ).body;
   refused(await lead.get(`parcels/${parcelNo}/offers`), 422);
-  refused(await lead.post(`parcels/${parcelNo}/label`, { carrier: 'heron', service: 'letter', quoteId: 'q', minor: 1, key: v7(), name: 'n', arrives: '2026-11-30' }), 422);
+  refused(
+    await lead.post(`parcels/${parcelNo}/label`, {
+      carrier: 'heron',
+      service: 'letter',
+      quoteId: 'q',
+      minor: 1,
+      key: v7(),
+      name: 'n',
+      arrives: '2026-11-30',
+    }),
+    422,
+  );
   refused(await lead.get(`parcels/${parcelNo}/label.pdf`), 422);
   refused(await lead.post('departures/DE-999999/scans', { text: 'PA-1' }), 404);
   refused(await lead.get('orders/not-an-id'), 400);

@@ -4,7 +4,13 @@ import type { Caller } from './house.js';
 let count = 0;
 
 /** A scan as a device makes it. */
-export const scanOf = (text: string, id = v7()) => ({ id, text, at: new Date().toISOString(), device: 'test-device', count: ++count });
+export const scanOf = (text: string, id = v7()) => ({
+  id,
+  text,
+  at: new Date().toISOString(),
+  device: 'test-device',
+  count: ++count,
+});
 
 /** Ids of some orders in a stage, newest first. */
 export async function ordersIn(caller: Caller, stage: string, most: number): Promise<string[]> {
@@ -16,7 +22,9 @@ export async function ordersIn(caller: Caller, stage: string, most: number): Pro
 export async function listAndPick(caller: Caller, orderIds: string[]): Promise<string> {
   const made = await caller.post('picking/lists', { orderIds });
   if (made.status !== 200) throw new Error(JSON.stringify(made.body));
-  const { sessionId, state } = (await caller.post('picking/open', { code: made.body.no, device: 'test-device' })).body;
+  const { sessionId, state } = (
+    await caller.post('picking/open', { code: made.body.no, device: 'test-device' })
+  ).body;
   for (const stop of state.stops) {
     await caller.post(`picking/sessions/${sessionId}/scans`, scanOf(stop.placeCode));
     await caller.post(`picking/sessions/${sessionId}/scans`, scanOf(stop.product.codes[0].code));
@@ -32,7 +40,8 @@ export async function packAndClose(caller: Caller, code: string): Promise<any> {
   if (opened.status !== 200) throw new Error(JSON.stringify(opened.body));
   const { sessionId, state } = opened.body;
   const path = `packing/sessions/${sessionId}/scans`;
-  for (const line of state.lines) for (let i = 0; i < line.wanted; i++) await caller.post(path, scanOf(line.product.codes[0].code));
+  for (const line of state.lines)
+    for (let i = 0; i < line.wanted; i++) await caller.post(path, scanOf(line.product.codes[0].code));
   for (const text of ['BX-3', '3 lb', 'AUK-CLOSE']) await caller.post(path, scanOf(text));
   return (await caller.get(`packing/sessions/${sessionId}`)).body;
 }
@@ -40,8 +49,17 @@ export async function packAndClose(caller: Caller, code: string): Promise<any> {
 /** The wish to buy the first offer of a parcel. */
 // biome-ignore lint/suspicious/noExplicitAny: a view of the API
 export function wishOf(offer: any, key = v7()) {
-  return { carrier: offer.carrier, service: offer.service, quoteId: offer.quoteId, minor: offer.minor, name: offer.name, arrives: offer.arrives, key };
+  return {
+    carrier: offer.carrier,
+    service: offer.service,
+    quoteId: offer.quoteId,
+    minor: offer.minor,
+    name: offer.name,
+    arrives: offer.arrives,
+    key,
+  };
 }
 
 /** A CSV of orders in the web store's headings. */
-export const orderCsv = (rows: string[]): string => `Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price\n${rows.join('\n')}\n`;
+export const orderCsv = (rows: string[]): string =>
+  `Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price\n${rows.join('\n')}\n`;

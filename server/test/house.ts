@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { AddressInfo } from 'node:net';
 import { Standins } from '@auk/standins';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
@@ -41,15 +41,28 @@ let made = 0;
 /** Opens a house with a small demo loaded as of now. */
 export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Promise<House> {
   const port = Number(process.env.AUK_TEST_DB_PORT);
-  if (!port) throw new Error('AUK_TEST_DB_PORT is not set: run the tests with npm test, which starts their database.');
+  if (!port)
+    throw new Error('AUK_TEST_DB_PORT is not set: run the tests with npm test, which starts their database.');
   const name = `auk_test_${process.pid}_${++made}`;
-  const root = await new DataSource({ type: 'mariadb', host: '127.0.0.1', port, username: 'root' }).initialize();
+  const root = await new DataSource({
+    type: 'mariadb',
+    host: '127.0.0.1',
+    port,
+    username: 'root',
+  }).initialize();
   await root.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
   const source = await makeDataSource({ port, database: name }).initialize();
   await source.runMigrations();
   const standins = new Standins(mkdtempSync(join(tmpdir(), 'auk-standins-')));
   const at = `http://127.0.0.1:${await standins.listen()}`;
-  const app = await makeApp({ source, carriers: [new PlainCarrier('heron', 'Heron Post', `${at}/heron`), new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`)], channel: new PlainChannel(`${at}/channels`) });
+  const app = await makeApp({
+    source,
+    carriers: [
+      new PlainCarrier('heron', 'Heron Post', `${at}/heron`),
+      new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`),
+    ],
+    channel: new PlainChannel(`${at}/channels`),
+  });
   await app.listen(0, '127.0.0.1');
   await app.get(DemoLoader).load(size, new Date());
   const url = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}`;
@@ -64,12 +77,23 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
 }
 
 async function signIn(url: string, badge: string): Promise<Caller> {
-  const response = await fetch(`${url}/api/v1/people/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ badge, pin: '2468' }) });
+  const response = await fetch(`${url}/api/v1/people/sign-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ badge, pin: '2468' }),
+  });
   const cookie = response.headers.get('set-cookie')?.split(';')[0] ?? '';
   const call = async (method: string, path: string, type: string, body?: BodyInit): Promise<Answer> => {
-    const got = await fetch(`${url}/api/v1/${path}`, { method, headers: { cookie, 'content-type': type }, ...(body === undefined ? {} : { body }) });
+    const got = await fetch(`${url}/api/v1/${path}`, {
+      method,
+      headers: { cookie, 'content-type': type },
+      ...(body === undefined ? {} : { body }),
+    });
     const text = await got.text();
-    return { status: got.status, body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text };
+    return {
+      status: got.status,
+      body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text,
+    };
   };
   return {
     get: path => call('GET', path, 'application/json'),

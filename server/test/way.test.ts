@@ -1,7 +1,7 @@
 import { isS10 } from '@auk/core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { JobsService } from '../src/jobs/jobs.service.js';
-import { listAndPick, ordersIn, orderCsv, packAndClose, scanOf, wishOf } from './drive.js';
+import { listAndPick, orderCsv, ordersIn, packAndClose, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -18,7 +18,10 @@ test('the demo stands on its ledger', async () => {
 
 test('one order goes the whole way, and the stock is right after it', async () => {
   const before = (await lead.get('products/JAR-HEX-12')).body;
-  const csv = orderCsv(['T-1,Ruth Penrose,1 Alder Lane,Boise,ID,83702,JAR-HEX-12,Jar,2,1.35', 'T-1,Ruth Penrose,1 Alder Lane,Boise,ID,83702,SET-SMKHTL,Smoker set,1,46']);
+  const csv = orderCsv([
+    'T-1,Ruth Penrose,1 Alder Lane,Boise,ID,83702,JAR-HEX-12,Jar,2,1.35',
+    'T-1,Ruth Penrose,1 Alder Lane,Boise,ID,83702,SET-SMKHTL,Smoker set,1,46',
+  ]);
   const taken = await lead.file('imports/orders?channel=web&name=t.csv&commit=yes', csv);
   expect(taken.body.counts).toMatchObject({ new: 1, same: 0, badRows: 0 });
   expect(taken.body.stages).toEqual({ Clear: 1 });
@@ -28,18 +31,29 @@ test('one order goes the whole way, and the stock is right after it', async () =
   expect(view.state.closed).toBe(true);
   const { offers } = (await lead.get(`parcels/${view.parcelNo}/offers`)).body;
   const kept = offers.filter((o: { keeps: boolean }) => o.keeps);
-  expect(kept.map((o: { minor: number }) => o.minor)).toEqual(kept.map((o: { minor: number }) => o.minor).toSorted((a: number, b: number) => a - b));
+  expect(kept.map((o: { minor: number }) => o.minor)).toEqual(
+    kept.map((o: { minor: number }) => o.minor).toSorted((a: number, b: number) => a - b),
+  );
   const heron = offers.find((o: { carrier: string }) => o.carrier === 'heron');
   const label = (await lead.post(`parcels/${view.parcelNo}/label`, wishOf(heron))).body;
   expect(label).toMatchObject({ state: 'bought', minor: heron.minor });
   expect(isS10(label.tracking)).toBe(true);
   expect((await lead.get(`parcels/${view.parcelNo}/label.pdf`)).body.slice(0, 5)).toBe('%PDF-');
-  const departure = (await lead.get('departures/board')).body.departures.find((d: { carrier: string; state: string; cutOff: string }) => d.carrier === 'heron' && d.state === 'open' && Date.parse(d.cutOff) > Date.now());
-  expect((await lead.post(`departures/${departure.no}/scans`, { text: label.tracking })).body.answer.tone).toBe('right');
-  expect((await lead.post(`departures/${departure.no}/scans`, { text: view.parcelNo })).body.answer.tone).toBe('info');
+  const departure = (await lead.get('departures/board')).body.departures.find(
+    (d: { carrier: string; state: string; cutOff: string }) =>
+      d.carrier === 'heron' && d.state === 'open' && Date.parse(d.cutOff) > Date.now(),
+  );
+  expect(
+    (await lead.post(`departures/${departure.no}/scans`, { text: label.tracking })).body.answer.tone,
+  ).toBe('right');
+  expect(
+    (await lead.post(`departures/${departure.no}/scans`, { text: view.parcelNo })).body.answer.tone,
+  ).toBe('info');
   const early = await lead.post(`departures/${departure.no}/close`);
   expect(early.status).toBe(422);
-  expect((await lead.post(`departures/${departure.no}/close`, { leaveBehind: true })).body.state).toBe('closed');
+  expect((await lead.post(`departures/${departure.no}/close`, { leaveBehind: true })).body.state).toBe(
+    'closed',
+  );
   expect((await lead.get(`orders/${id}`)).body.row.stage).toBe('Departed');
   const after = (await lead.get('products/JAR-HEX-12')).body;
   expect(after.onHand).toBe(before.onHand - 2);
@@ -51,7 +65,12 @@ test('one order goes the whole way, and the stock is right after it', async () =
 
 test('the same scan again gets the same answer and counts once', async () => {
   const [id] = await ordersIn(lead, 'Picked', 1);
-  const { sessionId, state } = (await lead.post('packing/open', { code: (await lead.get(`orders/${id}`)).body.row.no, device: 'test-device' })).body;
+  const { sessionId, state } = (
+    await lead.post('packing/open', {
+      code: (await lead.get(`orders/${id}`)).body.row.no,
+      device: 'test-device',
+    })
+  ).body;
   const scan = scanOf(state.lines[0].product.codes[0].code);
   const path = `packing/sessions/${sessionId}/scans`;
   const all = await Promise.all([lead.post(path, scan), lead.post(path, scan), lead.post(path, scan)]);
@@ -78,10 +97,15 @@ test('a shortage is told, the order is Short, and undo finds the pieces again', 
 });
 
 test('a linked listing frees every order that waited for it', async () => {
-  const csv = orderCsv(['L-1,A Person,1 Road,Boise,ID,83702,NEW-SKU,New thing,1,9', 'L-2,B Person,1 Road,Boise,ID,83702,NEW-SKU,New thing,2,9']);
+  const csv = orderCsv([
+    'L-1,A Person,1 Road,Boise,ID,83702,NEW-SKU,New thing,1,9',
+    'L-2,B Person,1 Road,Boise,ID,83702,NEW-SKU,New thing,2,9',
+  ]);
   const { body } = await lead.file('imports/orders?channel=web&name=l.csv&commit=yes', csv);
   expect(body.stages).toEqual({ Stopped: 2 });
-  expect((await lead.post('orders/link', { channelSku: 'NEW-SKU', sku: 'SED-CLO' })).body).toEqual({ freed: 2 });
+  expect((await lead.post('orders/link', { channelSku: 'NEW-SKU', sku: 'SED-CLO' })).body).toEqual({
+    freed: 2,
+  });
   expect((await lead.get('orders?words=L-&stage=Clear')).body.count).toBe(2);
   expect(await differences(house)).toEqual([]);
 });

@@ -4,7 +4,17 @@ import { type CheckedOrder, checkOrder } from './check.js';
 import { HOLDS, type Hold, orderStage, type StageFacts } from './stage.js';
 
 const none = Object.fromEntries(HOLDS.map(h => [h, 0])) as Record<Hold, number>;
-const facts = (more: Partial<StageFacts>): StageFacts => ({ checked: true, cancelled: false, parked: false, stopReasons: 0, wanted: 5, held: none, closed: 0, labelled: 0, ...more });
+const facts = (more: Partial<StageFacts>): StageFacts => ({
+  checked: true,
+  cancelled: false,
+  parked: false,
+  stopReasons: 0,
+  wanted: 5,
+  held: none,
+  closed: 0,
+  labelled: 0,
+  ...more,
+});
 
 test('the least advanced unit gives the word', () => {
   expect(orderStage(facts({}))).toBe('Short');
@@ -13,7 +23,9 @@ test('the least advanced unit gives the word', () => {
   expect(orderStage(facts({ held: { ...none, listed: 1, picked: 4 } }))).toBe('Listed');
   expect(orderStage(facts({ held: { ...none, packed: 5 } }))).toBe('Picked');
   expect(orderStage(facts({ held: { ...none, packed: 5 }, closed: 5 }))).toBe('Packed');
-  expect(orderStage(facts({ held: { ...none, packed: 3, departed: 2 }, closed: 3, labelled: 3 }))).toBe('Labelled');
+  expect(orderStage(facts({ held: { ...none, packed: 3, departed: 2 }, closed: 3, labelled: 3 }))).toBe(
+    'Labelled',
+  );
   expect(orderStage(facts({ held: { ...none, departed: 5 } }))).toBe('Departed');
 });
 
@@ -28,17 +40,42 @@ test('flags come before progress, in their order', () => {
 test('every set of facts has a stage, and only all units away is Departed', () => {
   const n = fc.integer({ min: 0, max: 5 });
   fc.assert(
-    fc.property(n, n, n, n, n, fc.integer({ min: 1, max: 5 }), (soft, listed, picked, packed, departed, wanted) => {
-      const stage = orderStage(facts({ wanted, held: { soft, listed, picked, packed, departed }, closed: packed, labelled: packed }));
-      return (stage === 'Departed') === departed >= wanted;
-    }),
+    fc.property(
+      n,
+      n,
+      n,
+      n,
+      n,
+      fc.integer({ min: 1, max: 5 }),
+      (soft, listed, picked, packed, departed, wanted) => {
+        const stage = orderStage(
+          facts({
+            wanted,
+            held: { soft, listed, picked, packed, departed },
+            closed: packed,
+            labelled: packed,
+          }),
+        );
+        return (stage === 'Departed') === departed >= wanted;
+      },
+    ),
   );
 });
 
 const good = { id: '1', sku: 'S', name: 'Smoker', stage: 'Live' as const, scannable: true };
 const order = (more: Partial<CheckedOrder> = {}): CheckedOrder => ({
   payment: 'paid',
-  shipTo: { name: 'A', company: '', line1: '1 Road', line2: '', city: 'Boise', region: 'ID', postcode: '83702', country: 'US', phone: '' },
+  shipTo: {
+    name: 'A',
+    company: '',
+    line1: '1 Road',
+    line2: '',
+    city: 'Boise',
+    region: 'ID',
+    postcode: '83702',
+    country: 'US',
+    phone: '',
+  },
   lines: [{ channelName: 'Web store', channelSku: 'W', title: 'T', product: good, parts: [good] }],
   ...more,
 });
@@ -51,11 +88,25 @@ test('each fault is one reason with a cure', () => {
   expect(codes(order({ payment: 'unpaid' }))).toEqual(['unpaid']);
   expect(codes(order({ payment: 'on delivery' }))).toEqual([]);
   expect(codes(order({ shipTo: { ...order().shipTo, country: 'XX' } }))).toEqual(['bad-country']);
-  expect(codes(order({ shipTo: { ...order().shipTo, postcode: '4370', line1: 'x'.repeat(41) } }))).toEqual(['bad-postcode', 'long-address']);
+  expect(codes(order({ shipTo: { ...order().shipTo, postcode: '4370', line1: 'x'.repeat(41) } }))).toEqual([
+    'bad-postcode',
+    'long-address',
+  ]);
   const line = order().lines[0]!;
-  expect(codes(order({ lines: [{ ...line, product: null, parts: null }, { ...line, product: null, parts: null }] }))).toEqual(['unlinked-listing']);
+  expect(
+    codes(
+      order({
+        lines: [
+          { ...line, product: null, parts: null },
+          { ...line, product: null, parts: null },
+        ],
+      }),
+    ),
+  ).toEqual(['unlinked-listing']);
   expect(codes(order({ lines: [{ ...line, parts: null }] }))).toEqual(['bad-recipe']);
-  expect(codes(order({ lines: [{ ...line, product: { ...good, stage: 'Retired' } }] }))).toEqual(['retired-product']);
+  expect(codes(order({ lines: [{ ...line, product: { ...good, stage: 'Retired' } }] }))).toEqual([
+    'retired-product',
+  ]);
   const mute = { ...good, sku: 'M', scannable: false };
   expect(codes(order({ lines: [{ ...line, product: mute, parts: [mute] }] }))).toEqual(['no-code']);
   expect(checkOrder(order({ payment: 'unpaid' }), tables)[0]!.cure).not.toBe('');

@@ -3,24 +3,66 @@ import { expect, test } from 'vitest';
 import type { ScanProduct } from '../picking/session.js';
 import type { Scan } from '../scans/scan.js';
 import { type Box, chooseBox } from './chooseBox.js';
-import { openPack, packDone, type PackLine, packScan, type PackState } from './session.js';
+import { openPack, type PackLine, type PackState, packDone, packScan } from './session.js';
 
 let count = 0;
-const scan = (text: string, known?: Scan['known']): Scan => ({ id: String(++count), text, at: '2026-11-23T08:00:00.000Z', device: 'd', count, ...(known && { known }) });
-const product = (sku: string): ScanProduct => ({ id: sku, sku, name: sku.toLowerCase(), codes: [{ code: sku, units: 1 }, { code: `CASE-${sku}`, units: 3 }], picture: null, hint: null });
-const line = (id: string, sku: string, wanted: number, more: Partial<PackLine> = {}): PackLine => ({ id, product: product(sku), wanted, packed: 0, kitParts: [], bundle: null, ...more });
-const KIT = line('k', 'HIVEKIT', 2, { kitParts: [{ product: product('BODY'), perKit: 1, scanned: 0 }, { product: product('FRAME'), perKit: 2, scanned: 0 }] });
+const scan = (text: string, known?: Scan['known']): Scan => ({
+  id: String(++count),
+  text,
+  at: '2026-11-23T08:00:00.000Z',
+  device: 'd',
+  count,
+  ...(known && { known }),
+});
+const product = (sku: string): ScanProduct => ({
+  id: sku,
+  sku,
+  name: sku.toLowerCase(),
+  codes: [
+    { code: sku, units: 1 },
+    { code: `CASE-${sku}`, units: 3 },
+  ],
+  picture: null,
+  hint: null,
+});
+const line = (id: string, sku: string, wanted: number, more: Partial<PackLine> = {}): PackLine => ({
+  id,
+  product: product(sku),
+  wanted,
+  packed: 0,
+  kitParts: [],
+  bundle: null,
+  ...more,
+});
+const KIT = line('k', 'HIVEKIT', 2, {
+  kitParts: [
+    { product: product('BODY'), perKit: 1, scanned: 0 },
+    { product: product('FRAME'), perKit: 2, scanned: 0 },
+  ],
+});
 const SET = { id: 'set', name: 'Harvest set', codes: ['SETHARV'] };
-const lines = () => [line('a', 'JARHEX', 3), KIT, line('b', 'KNIFE', 1, { bundle: { ...SET, each: 1 } }), line('c', 'BUCKET', 2, { bundle: { ...SET, each: 2 } })];
-const open = () => openPack('OR-1', lines(), [{ code: 'BX-1', name: 'B1', tareMg: 1, limitMg: 5_000_000 }], null);
-const play = (texts: string[], from: PackState = open()) => texts.reduce((s, t) => packScan(s.state, scan(t)), { state: from, answer: null as never, effects: [] as ReturnType<typeof packScan>['effects'] });
+const lines = () => [
+  line('a', 'JARHEX', 3),
+  KIT,
+  line('b', 'KNIFE', 1, { bundle: { ...SET, each: 1 } }),
+  line('c', 'BUCKET', 2, { bundle: { ...SET, each: 2 } }),
+];
+const open = () =>
+  openPack('OR-1', lines(), [{ code: 'BX-1', name: 'B1', tareMg: 1, limitMg: 5_000_000 }], null);
+const play = (texts: string[], from: PackState = open()) => {
+  let step: ReturnType<typeof packScan> | null = null;
+  for (const text of texts) step = packScan(step?.state ?? from, scan(text));
+  return step!;
+};
 
 test('right, surplus, wrong and unknown', () => {
   expect(play(['JARHEX']).answer.says).toBe('Right. 1 of 3 jarhex.');
   expect(play(['CASE-JARHEX']).state.lines[0]!.packed).toBe(3);
   expect(play(['CASE-JARHEX', 'JARHEX']).answer.says).toBe('One too many: 3 of 3 jarhex are in already.');
   expect(play(['JARHEX', 'CASE-JARHEX']).answer.says).toBe('That code counts 3, and only 2 are missing.');
-  expect(packScan(open(), scan('BOOK', { kind: 'product', name: 'Book' })).answer.says).toBe('Not in this order: Book.');
+  expect(packScan(open(), scan('BOOK', { kind: 'product', name: 'Book' })).answer.says).toBe(
+    'Not in this order: Book.',
+  );
   expect(play(['what\tis']).answer.tone).toBe('wrong');
 });
 
@@ -38,7 +80,10 @@ test('a kit by its own code or by its parts', () => {
 });
 
 test('a bundle by its own code or piece by piece', () => {
-  expect(play(['SETHARV']).effects).toEqual([{ type: 'pack', lineId: 'b', units: 1 }, { type: 'pack', lineId: 'c', units: 2 }]);
+  expect(play(['SETHARV']).effects).toEqual([
+    { type: 'pack', lineId: 'b', units: 1 },
+    { type: 'pack', lineId: 'c', units: 2 },
+  ]);
   expect(play(['BUCKET', 'SETHARV']).answer.tone).toBe('wrong');
 });
 
@@ -55,18 +100,37 @@ test('a parcel is closed only whole, boxed and weighed', () => {
 });
 
 test('whatever is scanned: counts stay within what is wanted, effects add up, undoing all gives the opening state', () => {
-  const text = fc.constantFrom('JARHEX', 'CASE-JARHEX', 'HIVEKIT', 'BODY', 'FRAME', 'CASE-FRAME', 'SETHARV', 'KNIFE', 'BUCKET', 'AUK-UNDO', 'x');
+  const text = fc.constantFrom(
+    'JARHEX',
+    'CASE-JARHEX',
+    'HIVEKIT',
+    'BODY',
+    'FRAME',
+    'CASE-FRAME',
+    'SETHARV',
+    'KNIFE',
+    'BUCKET',
+    'AUK-UNDO',
+    'x',
+  );
   fc.assert(
     fc.property(fc.array(text, { maxLength: 40 }), texts => {
       let state = open();
       const sum = new Map<string, number>();
       const run = (t: string) => {
         const step = packScan(state, scan(t));
-        for (const e of step.effects) if (e.type === 'pack') sum.set(e.lineId, (sum.get(e.lineId) ?? 0) + e.units);
+        for (const e of step.effects)
+          if (e.type === 'pack') sum.set(e.lineId, (sum.get(e.lineId) ?? 0) + e.units);
         state = step.state;
       };
       texts.forEach(run);
-      const within = state.lines.every(l => l.packed >= 0 && l.packed <= l.wanted && l.kitParts.every(k => k.scanned >= 0 && k.scanned <= k.perKit) && (sum.get(l.id) ?? 0) === l.packed);
+      const within = state.lines.every(
+        l =>
+          l.packed >= 0 &&
+          l.packed <= l.wanted &&
+          l.kitParts.every(k => k.scanned >= 0 && k.scanned <= k.perKit) &&
+          (sum.get(l.id) ?? 0) === l.packed,
+      );
       while (state.history.length > 0) run('AUK-UNDO');
       return within && JSON.stringify(state) === JSON.stringify(open());
     }),
@@ -74,11 +138,22 @@ test('whatever is scanned: counts stay within what is wanted, effects add up, un
   );
 });
 
-const box = (code: string, side: number, limitMg: number): Box => ({ code, name: code, inner: { length: side, width: side, height: side }, tareMg: 0, limitMg, priceMinor: 1 });
+const box = (code: string, side: number, limitMg: number): Box => ({
+  code,
+  name: code,
+  inner: { length: side, width: side, height: side },
+  tareMg: 0,
+  limitMg,
+  priceMinor: 1,
+});
 
 test('the smallest box that takes each piece, the volume and the weight', () => {
   const boxes = [box('L', 4000, 9e6), box('S', 1000, 9e6), box('M', 2000, 1e6)];
-  const piece = (side: number, quantity = 1, weightMg = 1000) => ({ size: { length: side, width: side, height: side }, weightMg, quantity });
+  const piece = (side: number, quantity = 1, weightMg = 1000) => ({
+    size: { length: side, width: side, height: side },
+    weightMg,
+    quantity,
+  });
   expect(chooseBox(boxes, [piece(900)])!.code).toBe('S');
   expect(chooseBox(boxes, [piece(500, 8)])!.code).toBe('M');
   expect(chooseBox(boxes, [piece(900, 1, 2e6)])!.code).toBe('S');

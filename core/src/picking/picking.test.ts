@@ -2,19 +2,55 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { Scan } from '../scans/scan.js';
 import { serpentine } from './route.js';
-import { openPick, pickDone, type PickState, pickScan, type PickStop, stopOpen } from './session.js';
+import { openPick, type PickState, type PickStop, pickDone, pickScan, stopOpen } from './session.js';
 
 let count = 0;
-const scan = (text: string, known?: Scan['known']): Scan => ({ id: String(++count), text, at: '2026-11-23T08:00:00.000Z', device: 'd', count, ...(known && { known }) });
-const stop = (id: string, place: string, sku: string, wanted: number): PickStop => ({
-  id, placeId: place, placeCode: place, wanted, taken: 0, missing: 0, orderNo: 'OR-1', tote: { id: 't', code: 'TO-001', mark: 'A1' },
-  product: { id: sku, sku, name: sku.toLowerCase(), codes: [{ code: sku, units: 1 }, { code: `CASE-${sku}`, units: 12 }], picture: null, hint: null },
+const scan = (text: string, known?: Scan['known']): Scan => ({
+  id: String(++count),
+  text,
+  at: '2026-11-23T08:00:00.000Z',
+  device: 'd',
+  count,
+  ...(known && { known }),
 });
-const open = () => openPick('PL-1', [stop('s1', 'A-01-1', 'FRAME', 10), stop('s2', 'A-01-1', 'LIDTOP', 1), stop('s3', 'B-02-2', 'SMOKER', 2)]);
-const play = (texts: string[], from: PickState = open()) => texts.reduce((s, t) => pickScan(s.state, scan(t)), { state: from, answer: null as never, effects: [] as ReturnType<typeof pickScan>['effects'] });
+const stop = (id: string, place: string, sku: string, wanted: number): PickStop => ({
+  id,
+  placeId: place,
+  placeCode: place,
+  wanted,
+  taken: 0,
+  missing: 0,
+  orderNo: 'OR-1',
+  tote: { id: 't', code: 'TO-001', mark: 'A1' },
+  product: {
+    id: sku,
+    sku,
+    name: sku.toLowerCase(),
+    codes: [
+      { code: sku, units: 1 },
+      { code: `CASE-${sku}`, units: 12 },
+    ],
+    picture: null,
+    hint: null,
+  },
+});
+const open = () =>
+  openPick('PL-1', [
+    stop('s1', 'A-01-1', 'FRAME', 10),
+    stop('s2', 'A-01-1', 'LIDTOP', 1),
+    stop('s3', 'B-02-2', 'SMOKER', 2),
+  ]);
+const play = (texts: string[], from: PickState = open()) => {
+  let step: ReturnType<typeof pickScan> | null = null;
+  for (const text of texts) step = pickScan(step?.state ?? from, scan(text));
+  return step!;
+};
 
 test('place, product, all the rest, and on to the next stop', () => {
-  expect(play(['FRAME']).answer).toMatchObject({ tone: 'wrong', says: 'Scan the place first, so that the stock is right.' });
+  expect(play(['FRAME']).answer).toMatchObject({
+    tone: 'wrong',
+    says: 'Scan the place first, so that the stock is right.',
+  });
   const one = play(['A-01-1', 'FRAME']);
   expect(one.answer.says).toBe('Right. 9 more.');
   expect(one.effects).toEqual([{ type: 'take', stopId: 's1', units: 1 }]);
@@ -25,9 +61,13 @@ test('place, product, all the rest, and on to the next stop', () => {
 });
 
 test('wrong product, wrong place, too many, wrong tote: refused with what and why', () => {
-  expect(pickScan(play(['A-01-1']).state, scan('BOOK', { kind: 'product', name: 'Book' })).answer.says).toBe('Wrong product: this is Book.');
+  expect(pickScan(play(['A-01-1']).state, scan('BOOK', { kind: 'product', name: 'Book' })).answer.says).toBe(
+    'Wrong product: this is Book.',
+  );
   expect(play(['C-09-1']).answer.says).toBe('There is no place C-09-1 in the house.');
-  expect(play(['A-01-1', 'CASE-FRAME']).answer.says).toBe('That code counts 12. Too many: only 10 are wanted here.');
+  expect(play(['A-01-1', 'CASE-FRAME']).answer.says).toBe(
+    'That code counts 12. Too many: only 10 are wanted here.',
+  );
   expect(play(['A-01-1', 'FRAME', '10']).answer.says).toBe('Too many: only 9 are wanted here.');
   expect(play(['TO-009']).answer.says).toBe('Wrong tote: this goes into A1.');
   expect(play(['A-01-1', '5']).answer.tone).toBe('wrong');
@@ -52,7 +92,24 @@ test('the list ends once, and nothing more is taken', () => {
 });
 
 test('whatever is scanned: counts stay within what is wanted, effects add up to them, refusals change nothing', () => {
-  const text = fc.constantFrom('A-01-1', 'B-02-2', 'FRAME', 'LIDTOP', 'SMOKER', 'CASE-FRAME', '3', '9', '0', 'AUK-ALL', 'AUK-SHORT', 'AUK-UNDO', 'AUK-SKIP', 'TO-001', 'nonsense', '');
+  const text = fc.constantFrom(
+    'A-01-1',
+    'B-02-2',
+    'FRAME',
+    'LIDTOP',
+    'SMOKER',
+    'CASE-FRAME',
+    '3',
+    '9',
+    '0',
+    'AUK-ALL',
+    'AUK-SHORT',
+    'AUK-UNDO',
+    'AUK-SKIP',
+    'TO-001',
+    'nonsense',
+    '',
+  );
   fc.assert(
     fc.property(fc.array(text, { maxLength: 40 }), texts => {
       let state = open();
@@ -63,7 +120,14 @@ test('whatever is scanned: counts stay within what is wanted, effects add up to 
         for (const e of step.effects) sum.set(e.type + e.stopId, (sum.get(e.type + e.stopId) ?? 0) + e.units);
         state = step.state;
       }
-      return state.stops.every(s => s.taken >= 0 && s.missing >= 0 && stopOpen(s) >= 0 && (sum.get(`take${s.id}`) ?? 0) === s.taken && (sum.get(`missing${s.id}`) ?? 0) === s.missing);
+      return state.stops.every(
+        s =>
+          s.taken >= 0 &&
+          s.missing >= 0 &&
+          stopOpen(s) >= 0 &&
+          (sum.get(`take${s.id}`) ?? 0) === s.taken &&
+          (sum.get(`missing${s.id}`) ?? 0) === s.missing,
+      );
     }),
     { numRuns: 400 },
   );
@@ -71,14 +135,27 @@ test('whatever is scanned: counts stay within what is wanted, effects add up to 
 
 test('the serpentine visits every spot once and is no shorter than going straight there and back', () => {
   const layout = { aisles: 8, aisleLength: 164_000, aislePitch: 40_000 };
-  const spot = fc.record({ aisle: fc.integer({ min: 0, max: 7 }), along: fc.integer({ min: 0, max: 164_000 }) });
+  const spot = fc.record({
+    aisle: fc.integer({ min: 0, max: 7 }),
+    along: fc.integer({ min: 0, max: 164_000 }),
+  });
   fc.assert(
     fc.property(fc.array(spot, { minLength: 1, maxLength: 30 }), spots => {
       const { order, distance } = serpentine(spots, layout);
       const farthest = Math.max(...spots.map(s => 2 * (s.aisle * layout.aislePitch + s.along)));
-      return new Set(order).size === spots.length && distance >= Math.min(farthest, 2 * 7 * layout.aislePitch);
+      return (
+        new Set(order).size === spots.length && distance >= Math.min(farthest, 2 * 7 * layout.aislePitch)
+      );
     }),
   );
   expect(serpentine([{ aisle: 0, along: 50_000 }], layout).distance).toBe(100_000);
-  expect(serpentine([{ aisle: 0, along: 50_000 }, { aisle: 1, along: 10_000 }], layout).distance).toBe(2 * 164_000 + 2 * 40_000);
+  expect(
+    serpentine(
+      [
+        { aisle: 0, along: 50_000 },
+        { aisle: 1, along: 10_000 },
+      ],
+      layout,
+    ).distance,
+  ).toBe(2 * 164_000 + 2 * 40_000);
 });

@@ -209,7 +209,12 @@ function walkOn(state: PickState): PickState {
   const later = state.stops.findIndex((s, i) => i > state.at && stopOpen(s) > 0);
   const at = later === -1 ? state.stops.findIndex(s => stopOpen(s) > 0) : later;
   if (at === -1) return state;
-  return { ...state, at, seen: false, placeSeen: state.stops[at]!.placeCode === state.placeSeen ? state.placeSeen : null };
+  return {
+    ...state,
+    at,
+    seen: false,
+    placeSeen: state.stops[at]!.placeCode === state.placeSeen ? state.placeSeen : null,
+  };
 }
 
 function changed(state: PickState, stop: PickStop, by: { taken: number; missing: number }): Answer {

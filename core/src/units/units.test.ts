@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { minorDigits, formatMoney, parseAmount } from '../money/money.js';
+import { formatMoney, minorDigits, parseAmount } from '../money/money.js';
 import { cubicInches, formatSize, formatWeight, MG, parseSize, parseWeight, stepsUp } from './units.js';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; problem: string }) => (r.ok ? r.value : r.problem);
@@ -10,13 +10,16 @@ test('weights in the ways people type them', () => {
   expect(value(parseWeight('2 lb 3 oz'))).toBe(992_233);
   expect(value(parseWeight('1.2 kg'))).toBe(1_200_000);
   expect(value(parseWeight('1,2 kg'))).toBe(1_200_000);
-  for (const bad of ['', '12', '0 kg', '-1 kg', '2000 kg', '1 stone', '1 kg and more']) expect(parseWeight(bad).ok, bad).toBe(false);
+  for (const bad of ['', '12', '0 kg', '-1 kg', '2000 kg', '1 stone', '1 kg and more'])
+    expect(parseWeight(bad).ok, bad).toBe(false);
 });
 
 test('a pound typed is a pound rated', () => {
   expect(stepsUp(453_592, MG.lb)).toBe(1);
   expect(stepsUp(460_000, MG.lb)).toBe(2);
-  fc.assert(fc.property(fc.integer({ min: 1, max: 150 }), lb => stepsUp(Math.round(lb * MG.lb), MG.lb) === lb));
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 150 }), lb => stepsUp(Math.round(lb * MG.lb), MG.lb) === lb),
+  );
 });
 
 test('8 x 8 x 8 in is 0.296 cubic feet', () => {
@@ -42,5 +45,10 @@ test('money is read exactly or not at all', () => {
   expect(parseAmount('12.505', 'USD').ok).toBe(false);
   expect(parseAmount('twelve', 'USD').ok).toBe(false);
   expect(minorDigits('KWD')).toBe(3);
-  fc.assert(fc.property(fc.integer({ min: 0, max: 99_999_999 }), n => value(parseAmount((n / 100).toFixed(2), 'USD')) === n));
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 0, max: 99_999_999 }),
+      n => value(parseAmount((n / 100).toFixed(2), 'USD')) === n,
+    ),
+  );
 });

@@ -1,34 +1,25 @@
 import { useEffect, useRef } from 'react';
-
-/** Longest pause between two keys of one scan; people type slower. */
-export const SCAN_GAP_MS = 60;
-/** Fewest characters that a scan has. */
-const FEWEST = 3;
+import { type Key, scanAtEnd } from './burst.js';
 
 type Taker = (text: string) => void;
 interface Listener {
   take: Taker;
   typed: boolean;
-  onTyping?: ((text: string) => void) | undefined;
+  onTyping: (text: string) => void;
 }
+type Field = HTMLInputElement | HTMLTextAreaElement;
 
 /** Those who take scans; the newest one gets them. */
 const takers: Listener[] = [];
-
-interface Burst {
-  text: string;
-  last: number;
-  field: HTMLInputElement | HTMLTextAreaElement | null;
-  before: string;
-}
-let burst: Burst = fresh(null, 0);
-
-function fresh(field: Burst['field'], now: number): Burst {
-  return { text: '', last: now, field, before: field?.value ?? '' };
-}
+/** The last keys, in whatever had the focus. */
+let keys: Key[] = [];
+let keysIn: Field | null = null;
+/** What is being typed outside of fields, where slow typing counts too. */
+let typed = '';
+const MOST_KEYS = 20_000;
 
 /** The text field that has the focus, if any. */
-function focusedField(target: EventTarget | null): Burst['field'] {
+function focusedField(target: EventTarget | null): Field | null {
   if (target instanceof HTMLTextAreaElement) return target;
   return target instanceof HTMLInputElement &&
     !['checkbox', 'radio', 'button', 'submit', 'file'].includes(target.type)
@@ -37,7 +28,7 @@ function focusedField(target: EventTarget | null): Burst['field'] {
 }
 
 /** Puts back what stood in a field before a scan ran into it. */
-function restore(field: HTMLInputElement | HTMLTextAreaElement, value: string): void {
+function restore(field: Field, value: string): void {
   const prototype =
     field instanceof HTMLTextAreaElement ? HTMLTextAreaElement.prototype : HTMLInputElement.prototype;
   Object.getOwnPropertyDescriptor(prototype, 'value')!.set!.call(field, value);
@@ -47,34 +38,37 @@ function restore(field: HTMLInputElement | HTMLTextAreaElement, value: string): 
 function onKeyDown(event: KeyboardEvent): void {
   const taker = takers.at(-1);
   if (!taker || event.ctrlKey || event.altKey || event.metaKey || event.isComposing) return;
-  const now = event.timeStamp;
-  const quick = now - burst.last <= SCAN_GAP_MS;
   const field = focusedField(event.target);
-  const typing = taker.typed && field === null;
-  if (event.key === 'Enter' || event.key === 'Tab') {
-    end(event, taker, quick, typing);
-    return;
-  }
-  if (typing && event.key === 'Backspace') burst = { ...burst, text: burst.text.slice(0, -1), last: now };
-  else if (typing && event.key === 'Escape') burst = fresh(field, now);
-  else if (event.key.length === 1) {
-    if (!quick && !typing) burst = fresh(field, now);
-    burst = { ...burst, text: burst.text + event.key, last: now };
-    // A space would press a focused button.
-    if (event.key === ' ' && !field && (typing || burst.text.length > 1)) event.preventDefault();
-  } else return;
-  if (typing) taker.onTyping?.(burst.text);
+  if (event.key === 'Enter' || event.key === 'Tab') end(event, taker, field);
+  else if (event.key.length === 1) character(event, taker, field);
+  else if (field === null && (event.key === 'Backspace' || event.key === 'Escape'))
+    type(taker, event.key === 'Escape' ? '' : typed.slice(0, -1));
 }
 
-function end(event: KeyboardEvent, taker: Listener, quick: boolean, typing: boolean): void {
-  const { text, field, before } = burst;
-  const scanned = quick && text.length >= FEWEST;
-  burst = fresh(focusedField(event.target), 0);
-  if (!scanned && !(typing && event.key === 'Enter' && text.trim() !== '')) return;
+function character(event: KeyboardEvent, taker: Listener, field: Field | null): void {
+  if (field !== keysIn) keys = [];
+  keysIn = field;
+  keys = [...keys.slice(-MOST_KEYS), { char: event.key, at: event.timeStamp, before: field?.value ?? '' }];
+  // A space would press a focused button.
+  if (event.key === ' ' && !field && (taker.typed || keys.length > 1)) event.preventDefault();
+  if (taker.typed && field === null) type(taker, typed + event.key);
+}
+
+function type(taker: Listener, text: string): void {
+  typed = text;
+  taker.onTyping(text);
+}
+
+function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
+  const scan = field === keysIn ? scanAtEnd(keys, event.timeStamp) : null;
+  const byHand = taker.typed && field === null && event.key === 'Enter' && typed.trim() !== '' ? typed : null;
+  const text = byHand ?? scan?.text;
+  keys = [];
+  if (text === undefined) return;
   event.preventDefault();
   event.stopImmediatePropagation();
-  if (field) restore(field, before);
-  taker.onTyping?.('');
+  if (field && scan) restore(field, scan.before);
+  type(taker, '');
   taker.take(text);
 }
 
@@ -93,17 +87,17 @@ export function useScanner(
   latest.current = take;
   const typing = useRef(options.onTyping);
   typing.current = options.onTyping;
-  const { typed = false, off = false } = options;
+  const { typed: slow = false, off = false } = options;
   useEffect(() => {
     if (off) return;
     const listener: Listener = {
       take: text => latest.current(text),
-      typed,
+      typed: slow,
       onTyping: text => typing.current?.(text),
     };
     takers.push(listener);
     return () => {
       takers.splice(takers.indexOf(listener), 1);
     };
-  }, [typed, off]);
+  }, [slow, off]);
 }

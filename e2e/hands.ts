@@ -1,0 +1,89 @@
+import { type APIRequestContext, expect, type Page } from '@playwright/test';
+
+/** Scans as a scanner types: no delay between keys, then Enter. */
+export async function scan(page: Page, code: string): Promise<void> {
+  await page.keyboard.type(code);
+  await page.keyboard.press('Enter');
+}
+
+/** Signs in by scanning a badge and typing the PIN, and waits for the first page. */
+export async function signIn(page: Page, badge: string): Promise<void> {
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
+  await scan(page, badge);
+  await expect(page.getByLabel('Badge')).toHaveValue(badge);
+  await page.keyboard.type('2468', { delay: 80 });
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeHidden();
+}
+
+/** Asks the API as the page's person; only for looking things up, never for doing the journey's work. */
+// biome-ignore lint/suspicious/noExplicitAny: answers of many shapes
+export async function look(request: APIRequestContext, path: string): Promise<any> {
+  return (await request.get(`/api/v1/${path}`)).json();
+}
+
+/** The code on a product's label. */
+export async function codeOf(request: APIRequestContext, sku: string): Promise<string> {
+  return (await look(request, `products/${sku}`)).codes[0].code;
+}
+
+/** A carrier stand-in's own books. */
+export async function books(
+  request: APIRequestContext,
+  carrier: string,
+): Promise<{ reference: string; tracking: string; minor: number }[]> {
+  return (await request.get(`http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/${carrier}/books`)).json();
+}
+
+/** Tells a carrier stand-in to misbehave once. */
+export async function trick(
+  request: APIRequestContext,
+  carrier: string,
+  on: string,
+  how: string,
+  ms = 0,
+): Promise<void> {
+  await request.post(`http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/${carrier}/mischief`, {
+    data: { on, how, times: 1, ms },
+  });
+}
+
+/** Picks the open list on the Floor to its end, by scans only. */
+export async function pickAll(page: Page): Promise<void> {
+  const place = page.locator('.place');
+  const answer = page.locator('.answer b');
+  while ((await place.innerText()) !== 'Done') {
+    const code = await place.innerText();
+    if (await page.getByText('scan the place', { exact: true }).isVisible()) {
+      await scan(page, code);
+      await expect(answer).toHaveText(`Right place, ${code}.`);
+    }
+    const stop = await page.locator('.head span').last().innerText();
+    const sku = await page.locator('.thing .code').innerText();
+    await scan(page, await codeOf(page.request, sku));
+    await expect(answer).toHaveText(/^(Right\. \d+ more\.|Right, that is all|List complete)/);
+    if ((await answer.innerText()).includes('more.')) {
+      await scan(page, 'AUK-ALL');
+      await expect(answer).toHaveText(/^(Right, that is all|List complete)/);
+    }
+    expect(stop).toMatch(/stop \d+ of \d+/);
+  }
+}
+
+/** Packs everything the bench still wants, piece by piece. */
+export async function packAll(page: Page): Promise<void> {
+  const now = page.locator('.pline.now');
+  while ((await now.count()) > 0) {
+    const sku = await now.locator('.code').innerText();
+    const before = await now.locator('.units').innerText();
+    await scan(page, await codeOf(page.request, sku));
+    await expect(async () => {
+      const same =
+        (await now.count()) > 0 &&
+        (await now.locator('.code').innerText()) === sku &&
+        (await now.locator('.units').innerText()) === before;
+      expect(same).toBe(false);
+    }).toPass({ timeout: 5_000 });
+  }
+}

@@ -1,0 +1,99 @@
+import { expect, test } from '@playwright/test';
+import { books, look, packAll, scan, signIn, trick } from './hands.js';
+
+test('a scan is caught before any widget: a focused button, an open dialog, a half-typed note', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { rows } = await look(page.request, 'orders?stage=Clear&size=2');
+  const [a, b] = rows;
+
+  await page.goto(`/orders/${a.id}`);
+  await page.getByRole('button', { name: 'Cancel order' }).focus();
+  await scan(page, b.no);
+  await expect(page).toHaveURL(new RegExp(b.id));
+  await expect(page.getByRole('dialog')).toBeHidden();
+
+  await page.getByRole('button', { name: 'Park' }).click();
+  const note = page.getByLabel('Why');
+  await note.pressSequentially('half a no', { delay: 90 });
+  await scan(page, a.no);
+  await expect(page).toHaveURL(new RegExp(a.id));
+  expect((await look(page.request, `orders/${b.id}`)).row.stage).toBe('Clear');
+
+  await page.goto('/orders');
+  const words = page.getByLabel('Number, buyer or mail');
+  await words.click();
+  await words.pressSequentially('Pen', { delay: 90 });
+  await page.route('**/api/v1/find**', route => route.abort());
+  await scan(page, 'PA-1');
+  await expect(page.getByText(/cannot be reached/)).toBeVisible();
+  await expect(words).toHaveValue('Pen');
+});
+
+test('two scans on their way are both kept, in order, and a lost network keeps them', async ({ page }) => {
+  await signIn(page, 'AB-1002');
+  const rows = (await look(page.request, 'orders?stage=Picked')).rows;
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  let opened = null;
+  for (const row of rows) {
+    const view = await (
+      await page.request.post('/api/v1/packing/open', { data: { code: row.no, device: 'look' } })
+    ).json();
+    if (view.state?.lines.some((l: { wanted: number }) => l.wanted >= 3)) opened = { row, view };
+    if (opened) break;
+  }
+  expect(opened, 'the demo has a picked order with three of a thing').not.toBeNull();
+  const { row, view } = opened!;
+  const line = view.state.lines.find((l: { wanted: number }) => l.wanted >= 3);
+  const code = line.product.codes[0].code;
+  await scan(page, row.no);
+  await expect(page.getByText(row.buyer)).toBeVisible();
+
+  let held = 0;
+  await page.route('**/scans', async route => {
+    held++;
+    if (held === 1) await new Promise(resolve => setTimeout(resolve, 400));
+    if (held === 2) return route.abort();
+    return route.continue();
+  });
+  await scan(page, code);
+  await scan(page, code);
+  await scan(page, code);
+  await expect(page.locator('.answer b')).toContainText(`3 of ${line.wanted}`);
+  await expect(async () => {
+    const now = await look(page.request, `packing/sessions/${view.sessionId}`);
+    expect(now.state.lines.find((l: { id: string }) => l.id === line.id).packed).toBe(3);
+  }).toPass({ timeout: 10_000 });
+  await page.unroute('**/scans');
+  await page.reload();
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, row.no);
+  await expect(page.getByRole('img', { name: `3 of ${line.wanted}` })).toBeVisible();
+});
+
+test('the label’s answer is lost: the bench says so, pressing again buys nothing twice', async ({ page }) => {
+  await signIn(page, 'AB-1006');
+  const { rows } = await look(page.request, 'orders?stage=Picked');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, rows.at(-1).no);
+  await expect(page.getByText(rows.at(-1).buyer)).toBeVisible();
+  await packAll(page);
+  await scan(page, 'BX-3');
+  await scan(page, '2 lb');
+  await scan(page, 'AUK-LABEL');
+  await expect(page.locator('.offer').first()).toBeVisible();
+  const parcel = /PA-\d+/.exec(await page.locator('.bhead').innerText())![0];
+  const first = await page.locator('.offer').first().innerText();
+  const carrier = first.includes('Heron') ? 'heron' : 'redfen';
+  await trick(page.request, carrier, 'buy', 'fail after');
+  await page.keyboard.press('Alt+1');
+  await expect(page.locator('.answer b')).toHaveText('The carrier has not answered.');
+  await page.keyboard.press('Alt+1');
+  await page.keyboard.press('Alt+2');
+  await expect(page.locator('.answer b')).toHaveText('The carrier has not answered.');
+  for (const c of ['heron', 'redfen'])
+    expect((await books(page.request, c)).filter(b => b.reference === parcel).length).toBe(
+      c === carrier ? 1 : 0,
+    );
+});

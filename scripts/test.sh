@@ -1,0 +1,82 @@
+#!/usr/bin/env bash
+# npm test: installs what tests need and runs everything; ends with one line "N passed, N failed". With names of steps, runs only those.
+set -u
+. "$(dirname "$0")/lib.sh"
+need_node
+need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client chromium=chromium pdftoppm=poppler-utils
+need_packages
+
+WANTED=" ${*:-types lint layers unit server checks browser} "
+RUN="$(mktemp -d "${TMPDIR:-/tmp}/auk-test.XXXXXX")"
+PASSED=0
+FAILED=0
+stop_all() {
+  trap - INT TERM HUP EXIT
+  stop_process "${SERVER_PID:-}"
+  stop_process "${STANDINS_PID:-}"
+  stop_process "${DB_PID:-}"
+  rm -rf "$RUN"
+}
+trap 'stop_all; exit 130' INT TERM HUP
+trap stop_all EXIT
+
+# step NAME COMMAND...: one check that passes or fails as a whole.
+step() {
+  local name="$1"
+  shift
+  case "$WANTED" in *" $name "*) ;; *) return ;; esac
+  echo "== $name"
+  if "$@"; then PASSED=$((PASSED + 1)); else FAILED=$((FAILED + 1)); echo "== $name failed"; fi
+}
+
+# counted NAME REPORT COMMAND...: a runner that writes a JSON report; each test counts.
+counted() {
+  local name="$1" report="$2" before=$FAILED
+  shift 2
+  case "$WANTED" in *" $name "*) ;; *) return ;; esac
+  echo "== $name"
+  "$@"
+  local code=$?
+  local counts
+  counts=$(node scripts/count-tests.mjs "$report") || counts="0 1"
+  PASSED=$((PASSED + ${counts% *}))
+  FAILED=$((FAILED + ${counts#* }))
+  [ "$code" != 0 ] && [ "$FAILED" = "$before" ] && FAILED=$((FAILED + 1))
+  return 0
+}
+
+vitest() { node node_modules/vitest/vitest.mjs run --project "$1" --reporter=default --reporter=json --outputFile.json="$RUN/$1.json"; }
+whole() { AUK_DB_NAME=auk_browser bash scripts/check-data.sh; }
+
+step types node node_modules/typescript7/bin/tsc -b
+step lint bash scripts/biome.sh ci .
+step layers node scripts/check-layers.mjs
+counted unit "$RUN/unit.json" vitest unit
+
+case "$WANTED" in *" server "* | *" browser "*)
+  start_database "$RUN/db"
+  export AUK_TEST_DB_PORT="$DB_PORT" AUK_DB_PORT="$DB_PORT" AUK_LOG=error
+  ;;
+esac
+counted server "$RUN/server.json" vitest server
+counted checks "$RUN/checks.json" vitest checks
+
+case "$WANTED" in *" browser "*)
+  node scripts/build.mjs || FAILED=$((FAILED + 1))
+  sql "$RUN/db" "CREATE DATABASE auk_browser CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
+  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
+  node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
+  STANDINS_PID=$!
+  node --enable-source-maps server/dist/main.js >"$RUN/server.log" 2>&1 &
+  SERVER_PID=$!
+  for _ in $(seq 1 600); do grep -q '^ready' "$RUN/server.log" && break; kill -0 "$SERVER_PID" 2>/dev/null || break; sleep 0.1; done
+  grep -q '^ready' "$RUN/server.log" || cat "$RUN/server.log"
+  ;;
+esac
+counted browser "$RUN/browser.json" env PLAYWRIGHT_JSON_OUTPUT_NAME="$RUN/browser.json" node node_modules/@playwright/test/cli.js test --config e2e/playwright.config.ts --output "$RUN/results"
+step browser whole
+grep '"level":50' "$RUN/server.log" 2>/dev/null | head -5
+
+stop_all
+echo "$PASSED passed, $FAILED failed"
+[ "$FAILED" = 0 ]

@@ -1,0 +1,32 @@
+import { expect, test } from 'vitest';
+import { type Key, scanAtEnd } from './burst.js';
+
+/** Keys of a text with the pause before each; the first comes after a long pause unless told. */
+function keys(text: string, gaps: number | number[], from: Key[] = []): Key[] {
+  const all = [...from];
+  for (const [i, char] of [...text].entries()) {
+    const last = all.at(-1);
+    const gap = typeof gaps === 'number' ? (i === 0 && !last ? 5_000 : gaps) : gaps[i]!;
+    all.push({ char, at: (last?.at ?? 0) + gap, before: all.map(k => k.char).join('') });
+  }
+  return all;
+}
+const end = (k: Key[], gap = 10) => scanAtEnd(k, k.at(-1)!.at + gap)?.text ?? null;
+
+test('a scanner is told from a person by speed', () => {
+  expect(end(keys('OR-1042', 8))).toBe('OR-1042');
+  expect(end(keys('hello', 110), 150)).toBeNull();
+  expect(end(keys('ab', 8))).toBeNull();
+});
+
+test('one key held up by a busy page does not break a scan', () => {
+  expect(end(keys('AB-1006', [5000, 10, 10, 180, 10, 10, 10]))).toBe('AB-1006');
+  expect(end(keys('AB-1006', [5000, 220, 10, 10, 10, 10, 10]))).toBe('AB-1006');
+  expect(end(keys('AB-1006', 10), 250)).toBe('AB-1006');
+});
+
+test('a scan into a half-typed note is cut off cleanly', () => {
+  const typed = keys('half a no', 90);
+  const found = scanAtEnd(keys('OR-3010', [140, 9, 9, 9, 9, 9, 9], typed), typed.at(-1)!.at + 220);
+  expect(found).toEqual({ text: 'OR-3010', before: 'half a no' });
+});
