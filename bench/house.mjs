@@ -1,0 +1,71 @@
+// What the benchmarks share: a way to the running server, and the server's own services for preparing data.
+import { Db, makeApp, makeDataSource, PlainChannel, StockService } from '@auk/server';
+
+const base = `http://127.0.0.1:${process.env.AUK_PORT}/api/v1`;
+
+/** Signs in and gives a caller; the body of a refusal is thrown. */
+export async function caller(badge = 'AB-1001') {
+  const response = await fetch(`${base}/people/sign-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ badge, pin: '2468' }),
+  });
+  const cookie = response.headers.get('set-cookie').split(';')[0];
+  const call = async (method, path, body, type = 'application/json') => {
+    const got = await fetch(`${base}/${path}`, { method, headers: { cookie, 'content-type': type }, body });
+    const text = await got.text();
+    if (!got.ok) throw new Error(`${path}: ${text}`);
+    return text ? JSON.parse(text) : null;
+  };
+  return {
+    cookie,
+    base,
+    get: path => call('GET', path),
+    post: (path, body) => call('POST', path, JSON.stringify(body)),
+    file: (path, text) => call('POST', path, text, 'text/csv'),
+  };
+}
+
+/** The services of a server that does not listen, on the same database. */
+export async function services() {
+  const source = await makeDataSource({
+    port: Number(process.env.AUK_DB_PORT),
+    database: process.env.AUK_DB_NAME,
+  }).initialize();
+  const app = await makeApp({ source, carriers: [], channel: new PlainChannel('http://127.0.0.1:1') });
+  await app.init();
+  const db = app.get(Db);
+  return {
+    app,
+    db,
+    close: async () => {
+      await app.close();
+      await source.destroy();
+    },
+  };
+}
+
+/** Receives units of every stocked product into a bin, by the ledger. */
+export async function receive({ app, db }, quantity, skus = null) {
+  const [{ id: from }] = await db.rows("SELECT id FROM place WHERE kind = 'outside'");
+  const [{ id: to }] = await db.rows("SELECT id FROM place WHERE kind = 'bin' ORDER BY code LIMIT 1");
+  const products = skus
+    ? await db.rows('SELECT id FROM product WHERE sku IN (?)', [skus])
+    : await db.rows("SELECT id FROM product WHERE kind <> 'bundle'");
+  const moves = products.map(p => ({
+    productId: p.id,
+    lotId: null,
+    from,
+    to,
+    quantity,
+    why: 'receive',
+    causeId: null,
+  }));
+  await db.tx({ personId: null, at: new Date() }, tx => app.get(StockService).apply(tx, { moves }));
+}
+
+/** The p-th percentile (0 to 1) of numbers, by nearest rank. */
+export function percentile(numbers, p) {
+  const sorted = [...numbers].sort((a, b) => a - b);
+  return sorted[Math.max(0, Math.ceil(p * sorted.length) - 1)];
+}
