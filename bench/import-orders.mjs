@@ -64,7 +64,7 @@ async function once(lead, { db }, n, tag) {
   const report = await lead.file(`imports/orders?channel=web&name=${tag}.csv&commit=yes`, text);
   const value = performance.now() - began;
   if (report.counts.new !== n) throw new Error(`imported ${report.counts.new} of ${n}`);
-  return { value, floor: await floorOf(db, marks, tag) };
+  return { value, floor: await floorOf(marks, tag) };
 }
 
 /** The newest key of each table with a running one, so that what the import wrote can be told. */
@@ -76,7 +76,7 @@ async function newest(db) {
 }
 
 /** Writes the same rows into empty copies of the tables by bare multi-row inserts in one transaction. */
-async function floorOf(db, marks, tag) {
+async function floorOf(marks, tag) {
   const connection = await createConnection({
     host: '127.0.0.1',
     port: Number(process.env.AUK_DB_PORT),

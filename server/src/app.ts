@@ -44,8 +44,8 @@ import { PickingController } from './picking/picking.controller.js';
 import { PickingQueries } from './picking/picking.queries.js';
 import { PickingService } from './picking/picking.service.js';
 import { ListRelease } from './picking/release.js';
+import { PrintingController } from './printing/printing.controller.js';
 import { PrintingService } from './printing/printing.service.js';
-import { SlipsController } from './printing/slips.controller.js';
 import { RatingService } from './rating/rating.service.js';
 import { ScansService } from './scans/scans.service.js';
 import { StockService } from './stock/stock.service.js';
@@ -62,7 +62,7 @@ export interface Surroundings {
 const CONTROLLERS = [
   PeopleController,
   OrdersController,
-  SlipsController,
+  PrintingController,
   ImportsController,
   CatalogController,
   PickingController,

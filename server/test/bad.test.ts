@@ -77,6 +77,14 @@ test('the same file again changes nothing; a changed head is taken over', async 
   expect((await lead.get('orders?words=S-1')).body.rows).toHaveLength(1);
 });
 
+test('an order stopped by its postcode is freed when the channel sends it corrected', async () => {
+  const rows = (postcode: string) => orderCsv([`Z-1,Ruth,1 Road,Boise,ID,${postcode},SED-PHA,Seeds,1,2.50`]);
+  expect((await importTo(rows('8370'))).body.stages).toEqual({ Stopped: 1 });
+  expect((await lead.get('orders?words=Z-1')).body.rows[0].reason).toContain('8370 is not a postcode');
+  await importTo(rows('83702'));
+  expect((await lead.get('orders?words=Z-1')).body.rows[0].stage).toBe('Clear');
+});
+
 test('two people drop one file at the same moment: every order is there once', async () => {
   const csv = orderCsv(
     Array.from({ length: 60 }, (_, i) => `D-${i},Ruth,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50`),

@@ -3,7 +3,7 @@ import { type Answer, nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { event } from '../orders/intake.js';
+import { event } from '../orders/events.js';
 import { refreshStages } from '../orders/stages.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
 import { BoardQueries } from './board.queries.js';

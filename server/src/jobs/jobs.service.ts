@@ -4,7 +4,7 @@ import { Db, fromJson, type Tx } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { log } from '../http/log.js';
 import { LiveService } from '../live/live.service.js';
-import { event } from '../orders/intake.js';
+import { event } from '../orders/events.js';
 import { PurchaseService } from '../parcels/purchase.service.js';
 
 const TICK_MS = 1_000;

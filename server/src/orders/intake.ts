@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import {
   type CheckedLine,
-  type CheckedProduct,
   checkOrder,
   explode,
   orderStage,
@@ -16,6 +15,9 @@ import { newId, type Row, type Tx } from '../database/db.js';
 import { DeparturePlanner, type OpenDeparture } from '../departures/planner.js';
 import { type PartWant, StockService } from '../stock/stock.service.js';
 import { ADDRESS_TABLES } from './addressTables.js';
+import { toChecked } from './checked.js';
+import { event } from './events.js';
+import { OrdersService } from './orders.service.js';
 import { emptyHolds } from './stages.js';
 
 /** A channel as intake needs it. */
@@ -68,6 +70,7 @@ export class OrderIntake {
     private readonly catalog: CatalogService,
     private readonly planner: DeparturePlanner,
     private readonly stock: StockService,
+    private readonly orders: OrdersService,
   ) {}
 
   /** Receives orders of one channel; what is known and the same is left alone, so a repeat changes nothing. */
@@ -115,10 +118,11 @@ export class OrderIntake {
     return beyond || known.digest.slice(32) !== digest.slice(32) ? 'cannot change' : 'changed';
   }
 
-  /** Takes over a changed head (address, payment, note); changed lines and orders already on a list are left to a person. */
+  /** Takes over a changed head (address, payment, note) and checks the order again; changed lines and orders already on a list are left to a person. */
   private async merge(tx: Tx, known: KnownOrder, r: ReceivedOrder): Promise<Received> {
     const state = this.compare(known, r);
     if (state !== 'changed') return { channelNumber: r.channelNumber, state, stage: known.stage };
+    await tx.one('SELECT id FROM orders WHERE id = ? FOR UPDATE', [known.id]);
     await tx.run(
       'UPDATE orders SET buyer = ?, mail = ?, shipTo = ?, payment = ?, shippingMinor = ?, promised = ?, note = ?, digest = ?, version = version + 1 WHERE id = ?',
       [
@@ -136,7 +140,8 @@ export class OrderIntake {
     await tx.insert('orderEvent', [
       event(tx, known.id, 'changed', 'The channel sent the order again with changes; they were taken over.'),
     ]);
-    return { channelNumber: r.channelNumber, state, stage: known.stage };
+    const stages = await this.orders.recheck(tx, [known.id]);
+    return { channelNumber: r.channelNumber, state, stage: stages.get(known.id) ?? null };
   }
 
   private async add(
@@ -229,11 +234,6 @@ export class OrderIntake {
     for (const m of missing) found.set(m.channelSku, m);
     return found;
   }
-}
-
-/** A row of an order's history. */
-export function event(tx: Tx, orderId: string, kind: string, says: string): Row {
-  return { orderId, at: tx.at, personId: tx.personId, kind, says: says.slice(0, 400) };
 }
 
 function stageOf(p: Prepared, held: number): Stage {
@@ -377,9 +377,4 @@ function urgency(
     open.find(d => d.id === departureId)?.cutOff ??
     (promised ? `${promised}T00:00:00Z` : '2100-01-01T00:00:00Z');
   return Math.floor(Date.parse(cutOff) / 60_000);
-}
-
-/** A product as the core's order check sees it. */
-export function toChecked(p: Product): CheckedProduct {
-  return { id: p.id, sku: p.sku, name: p.name, stage: p.stage, scannable: p.codes.length > 0 };
 }

@@ -5,7 +5,8 @@ import { Db, type Doer, fromJson, NONE, newId, type Tx } from '../database/db.js
 import { Forbidden, NotHere } from '../http/problem.js';
 import { type HoldChange, type PartWant, StockService } from '../stock/stock.service.js';
 import { ADDRESS_TABLES } from './addressTables.js';
-import { event, toChecked } from './intake.js';
+import { toChecked } from './checked.js';
+import { event } from './events.js';
 import { refreshStages } from './stages.js';
 
 /** What a person may do to an order: park, free, cancel; and what the house does: reserve again. */
@@ -148,7 +149,7 @@ export class OrdersService {
   }
 
   /** Checks orders again: lifts reasons that no longer hold, raises new ones, reserves what is free, and derives stages. */
-  async recheck(tx: Tx, orderIds: readonly string[]): Promise<void> {
+  async recheck(tx: Tx, orderIds: readonly string[]): Promise<Map<string, Stage>> {
     const products = await this.catalog.products(tx);
     for (const id of orderIds) {
       const order = (await tx.one<{ payment: 'paid'; shipTo: string; channelName: string }>(
@@ -200,7 +201,7 @@ export class OrdersService {
     }
     const wants = await this.openWants(tx, 'p.orderId IN (?)', [[...orderIds, NONE]]);
     await this.stock.reserve(tx, wants, 'reserve');
-    await refreshStages(tx, orderIds);
+    return refreshStages(tx, orderIds);
   }
 
   /** Promises what has become free of some products to the parts that still want it, most urgent first. */

@@ -16,7 +16,7 @@ import { Injectable } from '@nestjs/common';
 import { CatalogService, type Product } from '../catalog/catalog.service.js';
 import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { event } from '../orders/intake.js';
+import { event } from '../orders/events.js';
 import { refreshStages } from '../orders/stages.js';
 import { ParcelsQueries } from '../parcels/parcels.queries.js';
 import { ScansService } from '../scans/scans.service.js';

@@ -12,7 +12,7 @@ import { Db, type Doer, errnoOf, fromJson, type Tx } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { log } from '../http/log.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { event } from '../orders/intake.js';
+import { event } from '../orders/events.js';
 import { refreshStages } from '../orders/stages.js';
 import { RatingService } from '../rating/rating.service.js';
 import { ParcelsQueries } from './parcels.queries.js';

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { event } from '../orders/intake.js';
+import { event } from '../orders/events.js';
 import { OrdersService } from '../orders/orders.service.js';
 import { refreshStages } from '../orders/stages.js';
 import { ScansService } from '../scans/scans.service.js';

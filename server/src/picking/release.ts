@@ -2,7 +2,7 @@ import { choosePlaces, type Layout, type PlacedStock, serpentine } from '@auk/co
 import { Injectable } from '@nestjs/common';
 import { fromJson, NONE, newId, type Tx } from '../database/db.js';
 import { Forbidden, TooLate } from '../http/problem.js';
-import { event } from '../orders/intake.js';
+import { event } from '../orders/events.js';
 import { refreshStages } from '../orders/stages.js';
 import { type HoldChange, StockService } from '../stock/stock.service.js';
 

@@ -93,15 +93,13 @@ export function line(
     .text(printable(text), x, y, { width, height: size * 1.3, ellipsis: true, lineBreak: true, align });
 }
 
-/** Characters the shipped fonts can print; others become a question mark, never nothing. */
+/** Texts in characters that the shipped fonts can print: Latin-1 as it is, accents beyond it dropped, all else a question mark and never nothing. */
 function printable(text: string): string {
-  return [...text]
-    .map(c =>
-      (c.codePointAt(0) ?? 0) < 0x20
-        ? ' '
-        : (c.codePointAt(0) ?? 0) < 0x180 || '–—‘’“”…×·†'.includes(c)
-          ? c
-          : '?',
-    )
-    .join('');
+  const latin = (c: string) =>
+    (c.codePointAt(0) ?? 0) < 0x20
+      ? ' '
+      : (c.codePointAt(0) ?? 0) <= 0xff || '–—‘’“”…'.includes(c)
+        ? c
+        : null;
+  return [...text].map(c => latin(c) ?? latin(c.normalize('NFD').charAt(0)) ?? '?').join('');
 }

@@ -1,5 +1,5 @@
 import type { HandoverView, ListView } from '@auk/contract';
-import { type Address, formatWeight } from '@auk/core';
+import { type Address, formatSize, formatWeight } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db, fromJson } from '../database/db.js';
@@ -7,6 +7,7 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { drawHandover } from './handoverSheet.js';
 import { drawLabel } from './label.js';
 import { drawPickList } from './pickListSheet.js';
+import { drawScanSheet } from './scanSheet.js';
 import { drawSlip, type SlipLine } from './slip.js';
 
 /** Everything on paper. */
@@ -84,6 +85,20 @@ export class PrintingService {
       note: order.note,
       lines,
     });
+  }
+
+  /** Codes that do what the buttons do, and the codes of the boxes, for hanging up at a bench. */
+  async scanSheet(): Promise<Buffer> {
+    const boxes = await this.db.rows<{
+      code: string;
+      name: string;
+      length: number;
+      width: number;
+      height: number;
+    }>('SELECT code, name, length, width, height FROM box ORDER BY code');
+    return drawScanSheet(
+      boxes.map(b => ({ code: b.code, name: `Box ${b.name}`, does: formatSize(b, 'imperial') })),
+    );
   }
 
   private async zone(): Promise<string> {

@@ -75,6 +75,9 @@ function Waiting({
           {strip.data ? `${strip.data.bench} orders are picked and wait for a bench.` : ''}
         </span>
         {typed && <span className="typed">{typed}</span>}
+        <a className="plain" href="/api/v1/printing/scan-sheet.pdf" target="_blank" rel="noreferrer">
+          Print the scan sheet
+        </a>
       </main>
       <div className={`answer ${problem ? 'wrong' : ''}`} role="status" aria-live="assertive">
         <div>

@@ -1,0 +1,109 @@
+// npm run screenshots: makes docs/screenshots anew from a running fresh demo (npm start -- --fresh), by walking one order through it.
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { chromium } from '@playwright/test';
+
+const BASE = process.argv[2] ?? 'http://localhost:7350';
+const executablePath = execFileSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).trim();
+const browser = await chromium.launch({
+  executablePath,
+  chromiumSandbox: false,
+  args: ['--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+
+async function person(badge, viewport = { width: 1280, height: 800 }) {
+  const page = await (await browser.newContext({ viewport })).newPage();
+  await page.goto(BASE);
+  await page.getByLabel('Badge').fill(badge);
+  await page.getByLabel('PIN').fill('2468');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Sign in' }).waitFor({ state: 'hidden' });
+  return page;
+}
+const look = async (page, path) => (await page.request.get(`${BASE}/api/v1/${path}`)).json();
+const codeOf = async (page, sku) => (await look(page, `products/${sku}`)).codes[0].code;
+const shoot = (page, name) => page.screenshot({ path: `docs/screenshots/${name}.png` });
+const settled = page => page.waitForLoadState('networkidle', { timeout: 2_000 }).catch(() => undefined);
+
+async function scan(page, code) {
+  await page.keyboard.type(code);
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(250);
+}
+
+async function visit(page, path, name) {
+  await page.goto(BASE + path);
+  await settled(page);
+  if (name) await shoot(page, name);
+}
+
+const lead = await person('AB-1001');
+await visit(lead, '/board', 'board');
+await visit(lead, '/orders?stage=Stopped', null);
+await lead.locator('button[aria-expanded]').first().click();
+await settled(lead);
+await shoot(lead, 'orders');
+await visit(lead, '/parcels', 'parcels');
+await visit(lead, '/products/KIT-START', 'product');
+const lists = await look(lead, 'picking/lists');
+const waiting = lists.filter(l => l.state === 'released').sort((a, b) => b.stops - a.stops)[0];
+await visit(lead, `/pick/${waiting.no}`, 'list');
+await visit(lead, '/orders?stage=Clear', null);
+await lead.getByRole('button', { name: 'Choose the first 12' }).click();
+await shoot(lead, 'plan');
+await visit(lead, '/orders/import', null);
+await lead.getByLabel('Channel').selectOption('web');
+const file =
+  'Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price\nWS-30001,Ruth Penrose,1 Alder Lane,Boise,ID,83702,SET-HARV,Harvest set,1,92.00\nWS-30001,Ruth Penrose,1 Alder Lane,Boise,ID,83702,JAR-HEX-12,Jar,-6,1.35\nWS-30002,Per Aldous,9 Ferry Street,Salem,OR,97301,BOOK-1ST,Book,1,24.00\nWS-30003,Noor Umber,7 Mill Road,Erie,PA,16501,SMK-4-ST,Smoker,two,38.00\nWS-30004,Greta Vasko,12 Quarry Road,Macon,GA,31201,KIT-TOOLS,Tool pouch,1,42.00\n';
+await lead
+  .getByLabel('File of orders')
+  .setInputFiles({ name: 'web orders.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
+await lead.getByRole('status').waitFor();
+await shoot(lead, 'import');
+
+const picker = await person('AB-1003', { width: 390, height: 844 });
+await picker.getByRole('heading', { name: 'Scan a pick list' }).waitFor();
+await scan(picker, waiting.no);
+await settled(picker);
+const stops = (await look(picker, `picking/lists/${waiting.no}`)).rows;
+await scan(picker, stops[0].place);
+await scan(picker, await codeOf(picker, stops[0].sku));
+for (let i = 1; i < stops[0].quantity / 2; i++) await scan(picker, await codeOf(picker, stops[0].sku));
+await shoot(picker, 'floor');
+
+const packer = await person('AB-1002');
+const picked = (await look(packer, 'orders?stage=Picked')).rows.sort((a, b) => b.lines - a.lines)[0];
+await packer.getByText('Scan a slip or a tote').waitFor();
+await scan(packer, picked.no);
+await settled(packer);
+for (let i = 0; (await packer.locator('.pline.now').count()) > 0; i++) {
+  await scan(packer, await codeOf(packer, await packer.locator('.pline.now .code').innerText()));
+  if (i === 1) await shoot(packer, 'bench');
+}
+for (const text of ['BX-3', '3 lb 4 oz', 'AUK-LABEL']) await scan(packer, text);
+await packer.locator('.offer').first().waitFor();
+await shoot(packer, 'services');
+await packer.keyboard.press('Alt+1');
+await packer.getByText('Label is bought').waitFor();
+const { row, parcels } = await look(packer, `orders/${picked.id}`);
+const pdf = await packer.request.get(`${BASE}/api/v1/parcels/${parcels[0].no}/label.pdf`);
+writeFileSync('/tmp/auk-label.pdf', await pdf.body());
+execFileSync('pdftoppm', [
+  '-r',
+  '130',
+  '-png',
+  '-singlefile',
+  '/tmp/auk-label.pdf',
+  'docs/screenshots/label',
+]);
+await visit(lead, `/orders/${row.id}`, 'order');
+
+const departure = (await look(lead, 'departures/board')).departures.filter(
+  d => d.state === 'open' && d.bar.labelled > 0,
+)[0];
+const onIt = (await look(lead, `departures/${departure.no}`)).parcels;
+await visit(lead, `/departures/${departure.no}`, null);
+for (const p of onIt.slice(0, 3)) await scan(lead, p.tracking);
+await scan(lead, 'PA-1');
+await shoot(lead, 'handover');
+await browser.close();

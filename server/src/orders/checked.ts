@@ -1,0 +1,7 @@
+import type { CheckedProduct } from '@auk/core';
+import type { Product } from '../catalog/catalog.service.js';
+
+/** A product as the core's order check sees it. */
+export function toChecked(p: Product): CheckedProduct {
+  return { id: p.id, sku: p.sku, name: p.name, stage: p.stage, scannable: p.codes.length > 0 };
+}

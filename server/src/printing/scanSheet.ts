@@ -1,0 +1,32 @@
+import { drawCode128, finish, line, newPaper } from './paper.js';
+
+/** One code of the sheet: what is scanned, its name, what it does. */
+export interface SheetCode {
+  code: string;
+  name: string;
+  does: string;
+}
+
+const COMMANDS: SheetCode[] = [
+  { code: 'AUK-UNDO', name: 'Undo', does: 'takes the last scan back' },
+  { code: 'AUK-LABEL', name: 'Label', does: 'closes the parcel, then buys the first service' },
+  { code: 'AUK-ASIDE', name: 'Set aside', does: 'leaves the order for later' },
+  { code: 'AUK-ALL', name: 'All the rest', does: 'picking: takes all pieces of this stop' },
+  { code: 'AUK-SHORT', name: 'Not enough', does: 'picking: the rest is not there' },
+  { code: 'AUK-SKIP', name: 'Later', does: 'picking: goes on to the next stop' },
+];
+const COLUMNS = [48, 330];
+const ROW = 112;
+
+/** Draws the scan sheet on letter paper: commands first, then boxes, two columns of large codes. */
+export function drawScanSheet(boxes: readonly SheetCode[]): Promise<Buffer> {
+  const paper = newPaper('LETTER', 'Scan sheet');
+  line(paper, 'bold', 24, 'Scan sheet', COLUMNS[0]!, 36, 300);
+  [...COMMANDS, ...boxes].forEach((c, i) => {
+    const [x, y] = [COLUMNS[i % 2]!, 84 + Math.floor(i / 2) * ROW];
+    line(paper, 'bold', 17, c.name, x, y, 240);
+    line(paper, 'body', 10, c.does, x, y + 22, 240);
+    drawCode128(paper, c.code, x, y + 40, 46, 3);
+  });
+  return finish(paper);
+}
