@@ -36,15 +36,17 @@ export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web
 echo "$DB_PORT" >"$DATA/db.port"
 setsid node standins/dist/main.js >"$DATA/standins.log" 2>&1 &
 STANDINS_PID=$!
-mkfifo "$DATA/says.$$" && exec 3<>"$DATA/says.$$" && rm "$DATA/says.$$"
-setsid node --enable-source-maps server/dist/main.js >&3 2>&3 &
+LOG="$DATA/server.log"
+: >"$LOG"
+setsid node --enable-source-maps server/dist/main.js >>"$LOG" 2>&1 &
 SERVER_PID=$!
-# The server's own lines are shown until it is ready; then the address and the badges.
-while IFS= read -r -t 1 -u 3 text || kill -0 "$SERVER_PID" 2>/dev/null; do
-  [ -z "${text:-}" ] && continue
-  [ "$text" = ready ] && break
-  echo "$text"
-  text=""
+# The server's own lines are shown until it is ready; then the address and the badges. Later lines stay in the log.
+shown=0
+until grep -q '^ready$' "$LOG" || ! kill -0 "$SERVER_PID" 2>/dev/null; do
+  sleep 0.2
+  lines=$(wc -l <"$LOG")
+  [ "$lines" -gt "$shown" ] && sed -n "$((shown + 1)),${lines}p" "$LOG" | grep -v '^ready$'
+  shown=$lines
 done
 kill -0 "$SERVER_PID" 2>/dev/null || fail "The server stopped at its start; its message stands above."
 cat <<TXT
@@ -53,9 +55,6 @@ Auk is open at http://localhost:$PORT
 Demo badges, all with PIN 2468:
   AB-1001 Ines Maddow, lead      AB-1002 Tomas Brandt, packer   AB-1003 Wren Okoye, picker
   AB-1004 Odile Marsh, office    AB-1005 Abel Quist, admin      AB-1006 Mika Solberg, packer
-Ctrl-C stops everything.
+Ctrl-C stops everything. The log is $LOG.
 TXT
-cat <&3 &
-CAT_PID=$!
 wait "$SERVER_PID"
-kill "$CAT_PID" 2>/dev/null

@@ -16,6 +16,7 @@ import {
   WAREHOUSE,
 } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
+import { DateTime } from 'luxon';
 import { Db, newId, type Tx } from '../database/db.js';
 import { HandoverService } from '../departures/handover.service.js';
 import { DeparturePlanner } from '../departures/planner.js';
@@ -25,7 +26,7 @@ import { hashPin } from '../people/people.service.js';
 import { PickingService } from '../picking/picking.service.js';
 import { ListRelease } from '../picking/release.js';
 import { type Move, StockService } from '../stock/stock.service.js';
-import { PackedPast } from './past.js';
+import { PackedPast, type PastParcel } from './past.js';
 
 /** How much demo to make. */
 export interface DemoSize {
@@ -83,6 +84,10 @@ export class DemoLoader {
     await this.liveToday(open, now);
     say(`${open.length} orders of today`);
     await this.db.run("UPDATE job SET state = 'done' WHERE state = 'waiting'");
+    await this.db.run(
+      "UPDATE departure d SET d.state = 'closed', d.closedAt = d.cutOff WHERE d.cutOff < ? AND NOT EXISTS (SELECT 1 FROM parcel p WHERE p.departureId = d.id AND p.departedAt IS NULL)",
+      [now],
+    );
   }
 
   private at<T>(at: Date, work: (tx: Tx) => Promise<T>): Promise<T> {
@@ -283,8 +288,36 @@ export class DemoLoader {
       const parcels = await this.past.pack(tx, part);
       if (until === 'Packed') continue;
       await this.past.label(tx, parcels);
-      if (until === 'Departed') await this.handovers.leave(tx, parcels);
+      if (until === 'Departed') await this.away(tx, parcels);
     }
+  }
+
+  /** Parcels handed over and gone with their departure. */
+  private async away(tx: Tx, parcels: readonly PastParcel[]): Promise<void> {
+    await tx.run('UPDATE parcel SET handedOverAt = ? WHERE id IN (?)', [tx.at, parcels.map(p => p.id)]);
+    await this.handovers.leave(tx, parcels);
+  }
+
+  /** A collection of each carrier that came some minutes after `tx.at`, whatever the clock says, so that today has parcels that are gone. */
+  private async earlyCollections(tx: Tx): Promise<string[]> {
+    const cutOff = new Date(tx.at.getTime() + 10 * 60_000);
+    const day = DateTime.fromJSDate(cutOff, { zone: WAREHOUSE.zone }).toISODate()!;
+    const rows = TIMETABLE.filter(t => !t.freight)
+      .slice(0, 2)
+      .map(t => ({
+        id: newId(),
+        warehouseId: this.ids.warehouse,
+        timetableId: null,
+        carrier: t.carrier,
+        carrierName: t.carrierName,
+        name: 'early collection',
+        day,
+        cutOff,
+        services: JSON.stringify(t.services),
+        freight: false,
+      }));
+    await tx.insert('departure', rows);
+    return rows.map(r => r.id);
   }
 
   private async clear(tx: Tx, most: number): Promise<string[]> {
@@ -298,12 +331,16 @@ export class DemoLoader {
     const earlier = (minutes: number) => new Date(now.getTime() - minutes * 60_000);
     const share = (part: number) => Math.round(open.length * part);
     await this.at(earlier(300), tx => this.take(tx, open));
+    await this.at(earlier(200), async tx => {
+      const early = await this.earlyCollections(tx);
+      await this.through(tx, await this.clear(tx, share(0.14)), 'Departed');
+      await tx.run("UPDATE departure SET state = 'closed', closedAt = cutOff WHERE id IN (?)", [early]);
+    });
     const steps: [
       minutes: number,
       part: number,
       until: 'Listed' | 'Picked' | 'Packed' | 'Labelled' | 'Departed',
     ][] = [
-      [200, 0.14, 'Departed'],
       [85, 0.06, 'Labelled'],
       [50, 0.07, 'Labelled'],
       [25, 0.08, 'Labelled'],

@@ -123,8 +123,8 @@ export class BoardQueries {
       handedOverAt: Date | null;
     }>(
       `SELECT c.no, o.channelNumber AS \`order\`, o.buyer, b.tracking, b.serviceName AS service, c.handedOverAt FROM parcel c JOIN orders o ON o.id = c.orderId
-       JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? ORDER BY c.handedOverAt IS NOT NULL, c.no`,
-      [d.id],
+       JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND (c.departedAt IS NULL OR ? = 'closed') ORDER BY c.handedOverAt IS NOT NULL, c.no`,
+      [d.id, d.state],
     );
     return {
       id: d.id,

@@ -81,7 +81,7 @@ export class ParcelsQueries {
       }
     >(
       `SELECT c.no, o.no AS orderNo, o.channelNumber, o.buyer, c.closedAt, c.departedAt, c.handedOverAt, b.state AS labelState, b.carrierName AS carrier, b.serviceName AS service, b.tracking,
-         COALESCE(b.chargedMinor, b.minor) AS minor, o.currency, c.weightMg, x.name AS box, CONCAT(d.carrierName, ' ', d.name) AS departure, b.why
+         COALESCE(b.chargedMinor, b.minor) AS minor, o.currency, c.weightMg, x.name AS box, CONCAT(d.carrierName, ', ', d.name) AS departure, b.why
        FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN purchase b ON b.liveParcel = c.id LEFT JOIN box x ON x.code = c.boxCode LEFT JOIN departure d ON d.id = c.departureId
        WHERE c.departedAt IS NULL OR c.departedAt > NOW() - INTERVAL 12 HOUR ORDER BY c.departedAt IS NOT NULL, c.no DESC LIMIT 300`,
     );

@@ -19,6 +19,9 @@ const SEGMENTS: [key: keyof StageBar, letter: string, word: string][] = [
   ['labelled', '✓', 'Labelled'],
 ];
 
+/** Causes that fit beside five departures; the rest are one press away. */
+const NEEDS_SHOWN = 6;
+
 /** The Board: what leaves by when, what stands in its way, and what needs a person. */
 export default function BoardPage() {
   const board = useQuery({
@@ -62,10 +65,17 @@ export default function BoardPage() {
             ? 'Nothing waits for you.'
             : `${count(waiting, 'order')} ${waiting === 1 ? 'waits' : 'wait'} for something only you can do`}
         </p>
-        {needs.map(n => (
+        {needs.slice(0, NEEDS_SHOWN).map(n => (
           <Need key={n.code + n.subject} need={n} />
         ))}
-        <h2 style={{ marginTop: 24 }}>Labelled today against the cut-offs</h2>
+        {needs.length > NEEDS_SHOWN && (
+          <p className="quiet" style={{ padding: '8px 0 0 42px' }}>
+            <Link to="/orders?stage=Stopped,Short,Parked">
+              and {count(needs.length - NEEDS_SHOWN, 'more cause')}
+            </Link>
+          </p>
+        )}
+        <h2 style={{ marginTop: 16 }}>Labelled today against the cut-offs</h2>
         <PaceChart points={board.data.labelledByHour} zone={board.data.zone} />
       </section>
     </div>
@@ -116,7 +126,9 @@ function Bar({ bar }: { bar: StageBar }) {
     >
       {SEGMENTS.filter(([key]) => bar[key] > 0).map(([key, letter]) => (
         <span key={key} className={key} style={{ flex: `${bar[key]} 1 34px` }}>
-          {letter} <b>{bar[key]}</b>
+          <em>
+            {letter} <b>{bar[key]}</b>
+          </em>
         </span>
       ))}
     </span>
@@ -167,7 +179,7 @@ function Need({ need: n }: { need: NeedsPerson }) {
     <div className="need">
       <b>{n.orders}</b>
       <div className="grow">
-        <p>{n.says}</p>
+        <p className="two">{n.says}</p>
         <p className="quiet cut">{n.detail}</p>
       </div>
       <Button component={Link} to={to} variant="outlined" size="small">

@@ -43,10 +43,9 @@ export function InsideOrder({ id }: { id: string }) {
       <div>
         <h3>Money</h3>
         <p>
-          paid {formatMoney(row.paidMinor, row.currency)}, of it shipping{' '}
+          {order.data.payment} {formatMoney(row.paidMinor, row.currency)}, of it shipping{' '}
           {formatMoney(shippingMinor, row.currency)}
         </p>
-        <p>{order.data.payment}</p>
       </div>
     </div>
   );

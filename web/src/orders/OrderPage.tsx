@@ -136,7 +136,7 @@ export default function OrderPage() {
             )}
           </dl>
           <dl>
-            <dt>Paid</dt>
+            <dt>Total</dt>
             <dd>
               {formatMoney(o.row.paidMinor, o.row.currency)}, {o.payment}
             </dd>

@@ -12,6 +12,7 @@ import { InsideOrder } from './InsideOrder.js';
 import './orders.css';
 
 const STAGES: [value: string, words: string][] = [
+  ['Stopped,Short,Parked', 'wait for a person'],
   ['open', 'have not departed'],
   ['Clear', 'are Clear'],
   ['Stopped', 'are Stopped'],
@@ -101,7 +102,7 @@ export default function OrdersPage({ departed }: { departed?: boolean }) {
               <th>Stage</th>
               <th>Leaves with</th>
               <th>Promised</th>
-              <th className="num">Paid</th>
+              <th className="num">Total</th>
             </tr>
           </thead>
           <tbody>
@@ -281,7 +282,7 @@ function Row({
       </td>
       <td style={{ maxWidth: 230 }}>
         <StageMark stage={r.stage} />
-        <div className="quiet">{r.reason}</div>
+        <div className="quiet two">{r.reason}</div>
       </td>
       <td>
         {r.leavesWith ? `${r.leavesWith.carrier.split(' ')[0]} ${clock(r.leavesWith.cutOff)}` : ''}
