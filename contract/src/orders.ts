@@ -73,6 +73,7 @@ export interface OrderView {
     tracking: string | null;
     minor: number | null;
     departure: string | null;
+    departureNo: string | null;
   }[];
   lists: string[];
   history: HistoryRow[];

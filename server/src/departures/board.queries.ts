@@ -145,7 +145,7 @@ export class BoardQueries {
     const day = DateTime.fromJSDate(now, { zone }).toISODate();
     // The first day that still has a collection to come, so that the Board looks at tomorrow once today is over.
     return this.db.rows(
-      "SELECT id, no, carrier, carrierName, name, cutOff, state, freight FROM departure WHERE day = COALESCE((SELECT MIN(day) FROM departure WHERE cutOff > ? AND state = 'open'), ?) ORDER BY cutOff, no",
+      "SELECT id, no, carrier, carrierName, name, cutOff, state, freight FROM departure WHERE day = COALESCE((SELECT MIN(day) FROM departure WHERE cutOff > ? AND state = 'open' AND NOT freight), ?) ORDER BY cutOff, no",
       [now, day],
     );
   }
@@ -190,21 +190,21 @@ export class BoardQueries {
   private async needs(): Promise<NeedsPerson[]> {
     const stops = await this.db.rows<NeedsPerson>(
       `SELECT s.code, s.subject, MIN(s.says) AS says, GROUP_CONCAT(DISTINCT o.channelNumber ORDER BY o.no SEPARATOR ', ') AS detail, MIN(s.cure) AS cure, COUNT(DISTINCT s.orderId) AS orders
-       FROM stopReason s JOIN orders o ON o.id = s.orderId WHERE s.liftedAt IS NULL AND o.stage = 'Stopped' GROUP BY s.code, s.subject ORDER BY orders DESC LIMIT 8`,
+       FROM stopReason s JOIN orders o ON o.id = s.orderId WHERE s.liftedAt IS NULL AND o.stage = 'Stopped' GROUP BY s.code, s.subject ORDER BY orders DESC LIMIT 50`,
     );
     const short = await this.db.rows<NeedsPerson>(
       `SELECT 'short' AS code, x.sku AS subject, CONCAT(x.name, ' is short.') AS says, CONCAT(SUM(x.n), ' missing') AS detail, 'Receive or count it.' AS cure, COUNT(DISTINCT x.orderId) AS orders FROM
          (SELECT p.orderId, pr.sku, pr.name, p.quantity - COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0) AS n
-          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short') x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT 4`,
+          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short') x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT 50`,
     );
     const labels = await this.db.rows<NeedsPerson>(
       `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders
-       FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT 3`,
+       FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT 50`,
     );
     const parked = await this.db.rows<NeedsPerson>(
-      "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 3",
+      "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 50",
     );
-    return [...stops, ...labels, ...short, ...parked].slice(0, 9);
+    return [...labels, ...stops, ...short, ...parked];
   }
 
   /** Labels bought by the end of each hour of today, beside what must be by then. */
