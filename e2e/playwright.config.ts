@@ -9,7 +9,8 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   workers: 1,
   retries: 0,
-  timeout: 60_000,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],
   use: {
     baseURL: `http://127.0.0.1:${process.env.AUK_PORT}`,

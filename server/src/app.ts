@@ -122,6 +122,7 @@ export class AppModule {
 export async function makeApp(around: Surroundings): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(around), {
     bodyParser: false,
+    forceCloseConnections: true,
     logger: ['error', 'warn'],
     abortOnError: false,
   });

@@ -165,7 +165,7 @@ export class BoardQueries {
 
   private async handedOver(): Promise<Map<string, number>> {
     const rows = await this.db.rows<{ departureId: string; n: number }>(
-      'SELECT departureId, COUNT(*) AS n FROM parcel WHERE handedOverAt IS NOT NULL AND departedAt IS NULL AND departureId IS NOT NULL GROUP BY departureId',
+      'SELECT departureId, COUNT(*) AS n FROM parcel WHERE handedOverAt > NOW() - INTERVAL 1 DAY AND departureId IS NOT NULL GROUP BY departureId',
     );
     return new Map(rows.map(r => [r.departureId, r.n]));
   }

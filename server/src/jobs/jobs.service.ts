@@ -1,6 +1,6 @@
 import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { CHANNEL_LINK, type ChannelLink } from '../channels/channel.js';
-import { Db, fromJson, type Tx } from '../database/db.js';
+import { Db, fromJson } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { log } from '../http/log.js';
 import { LiveService } from '../live/live.service.js';
@@ -112,10 +112,11 @@ export class JobsService implements OnApplicationShutdown {
     ))!;
     const { orderId, ...told } = row;
     await this.channel.tellTracking({ key: parcelId, ...told });
-    await this.db.tx({ personId: null, at: now }, (tx: Tx) =>
-      tx.insert('orderEvent', [
+    await this.db.tx({ personId: null, at: now }, async tx => {
+      await tx.insert('orderEvent', [
         event(tx, orderId, 'told', `The channel was told the tracking number ${row.tracking}.`),
-      ]),
-    );
+      ]);
+      await tx.tell('orders', orderId);
+    });
   }
 }

@@ -1,5 +1,5 @@
 import { Controller, Sse } from '@nestjs/common';
-import { interval, map, merge, type Observable } from 'rxjs';
+import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
 import { ALL_ROLES, Roles } from '../http/access.js';
 import { LiveService } from './live.service.js';
 
@@ -13,9 +13,12 @@ export class LiveController {
   @Sse()
   @Roles(...ALL_ROLES)
   stream(): Observable<{ data: object }> {
-    return merge(
-      this.live.stream(),
-      interval(BEAT_MS).pipe(map(() => ({ id: 0, topic: 'beat', ref: '' }))),
-    ).pipe(map(data => ({ data })));
+    const changes = this.live.stream().pipe(share());
+    const ended = changes.pipe(ignoreElements(), endWith(null));
+    const beats = interval(BEAT_MS).pipe(
+      map(() => ({ id: 0, topic: 'beat', ref: '' })),
+      takeUntil(ended),
+    );
+    return merge(changes, beats).pipe(map(data => ({ data })));
   }
 }

@@ -1,5 +1,5 @@
 import type { LiveMessage } from '@auk/contract';
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import { Observable, Subject } from 'rxjs';
 import { Db } from '../database/db.js';
 import { log } from '../http/log.js';
@@ -12,7 +12,7 @@ const LOOK_BACK = 200;
 
 /** Reads the outbox once for all listeners of this server and hands on what changed. */
 @Injectable()
-export class LiveService implements OnApplicationShutdown {
+export class LiveService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly messages = new Subject<LiveMessage>();
   /** Ids already handed on, within the look-back. Null before the first reading, which hands on nothing. */
   private sent: Set<number> | null = null;
@@ -22,9 +22,14 @@ export class LiveService implements OnApplicationShutdown {
 
   constructor(private readonly db: Db) {}
 
-  /** Messages from now on; the first listener starts the reading. */
+  /** Reads from the first moment on, so that whoever listens misses nothing that happens after. */
+  async onApplicationBootstrap(): Promise<void> {
+    await this.read();
+    this.later();
+  }
+
+  /** Messages from now on; ends when the server does. */
   stream(): Observable<LiveMessage> {
-    if (!this.timer && !this.stopped) this.later();
     return this.messages.asObservable();
   }
 

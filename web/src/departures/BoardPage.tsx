@@ -86,17 +86,17 @@ function DepartureRow({ departure: d, zone }: { departure: BoardDeparture; zone:
   const left = DateTime.fromISO(d.cutOff).diff(useMinute(), 'minutes').minutes;
   const working = d.bar.clear + d.bar.listed + d.bar.picked + d.bar.packed;
   return (
-    <Link className="departure" to={`/departures/${d.no}`}>
+    <Link className={d.state === 'closed' ? 'departure closed' : 'departure'} to={`/departures/${d.no}`}>
       <span className="cutoff">{clock(d.cutOff, zone)}</span>
       <span className="carrier">
         <b>{d.carrierName}</b>
         <small>{d.name}</small>
       </span>
       <span>
-        <Bar bar={d.bar} />
+        {d.state !== 'closed' && <Bar bar={d.bar} />}
         <span className="says">{sayOf(d, working, left, zone)}</span>
       </span>
-      <span className="total">{d.total}</span>
+      <span className="total">{d.state === 'closed' ? '' : d.total}</span>
       <Sign departure={d} left={left} />
     </Link>
   );
@@ -104,7 +104,7 @@ function DepartureRow({ departure: d, zone }: { departure: BoardDeparture; zone:
 
 function sayOf(d: BoardDeparture, working: number, left: number, zone: string): string {
   if (d.freight) return 'Pallets are counted by hand for now.';
-  if (d.state === 'closed') return `Closed, ${d.handedOver} handed over.`;
+  if (d.state === 'closed') return `Left with ${count(d.handedOver, 'parcel')}.`;
   if (d.total === 0) return 'Nothing planned for it yet.';
   if (working === 0)
     return left > 0 ? `All labelled, ${d.handedOver} handed over.` : `${d.total} labelled and still here.`;

@@ -16,7 +16,13 @@ const end = (k: Key[], gap = 10) => scanAtEnd(k, k.at(-1)!.at + gap)?.text ?? nu
 test('a scanner is told from a person by speed', () => {
   expect(end(keys('OR-1042', 8))).toBe('OR-1042');
   expect(end(keys('hello', 110), 150)).toBeNull();
-  expect(end(keys('ab', 8))).toBeNull();
+  expect(end(keys('abc', 8))).toBeNull();
+  expect(end(keys('PA-1', 8))).toBe('PA-1');
+});
+
+test('a few letters rolled quickly and then Enter are typing', () => {
+  expect(end(keys('the', [5000, 45, 50]), 300)).toBeNull();
+  expect(end(keys('other', [5000, 140, 50, 55, 48]), 280)).toBeNull();
 });
 
 test('one key held up by a busy page does not break a scan', () => {

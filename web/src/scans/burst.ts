@@ -8,11 +8,12 @@ export interface Key {
 /** Longest pause between two keys of one scan; people type slower. */
 export const SCAN_GAP_MS = 60;
 /** A busy page may hold up one key of a scan this long. */
-const HICCUP_MS = 400;
+const HICCUP_MS = 1_000;
 /** After a pause this long, a key begins something new. */
-const PAUSE_MS = 600;
-/** Fewest characters that a scan has. */
-const FEWEST = 3;
+const PAUSE_MS = 1_200;
+/** Fewest characters that a scan has, and that one with a held-up key has: a few quick keys and a pause are soon typed by hand. */
+const FEWEST = 4;
+const FEWEST_BRIDGED = 6;
 
 /**
  * Finds the scan at the end of the keys when Enter comes at `enterAt`: the run of quick keys, bridging a key that was held up when
@@ -27,8 +28,9 @@ export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string
       (gap(i - 1) <= SCAN_GAP_MS && (gap(i - 2) <= SCAN_GAP_MS || gap(i - 2) > PAUSE_MS)));
   let start = keys.length;
   while (start > 0 && (gap(start) <= SCAN_GAP_MS || bridges(start))) start--;
-  const quick = keys.filter((_, i) => i > start && gap(i) <= SCAN_GAP_MS).length;
-  if (keys.length - start < FEWEST || quick * 2 < keys.length - start - 1) return null;
+  const length = keys.length - start;
+  const slow = Array.from({ length }, (_, i) => gap(start + 1 + i)).filter(g => g > SCAN_GAP_MS).length;
+  if (length < (slow > 0 ? FEWEST_BRIDGED : FEWEST) || slow * 3 > length) return null;
   return {
     text: keys
       .slice(start)
