@@ -56,6 +56,10 @@ test('one order goes the whole way, and the stock is right after it', async () =
       'closed',
     );
   expect((await lead.get(`orders/${id}`)).body.row.stage).toBe('Departed');
+  const behind = await house.db.rows(
+    "SELECT o.id FROM orders o JOIN departure d ON d.id = o.departureId WHERE d.state = 'closed' AND o.stage NOT IN ('Departed', 'Cancelled')",
+  );
+  expect(behind).toEqual([]);
   const after = (await lead.get('products/JAR-HEX-12')).body;
   expect(after.onHand).toBe(before.onHand - 2);
   expect(after.reserved).toBe(before.reserved);

@@ -66,7 +66,7 @@ export class HandoverService {
       departure.id,
       parcel.id,
     ]);
-    await tx.run('UPDATE orders SET departureId = ? WHERE id = ?', [departure.id, parcel.orderId]);
+    await this.planner.assign(tx, [parcel.orderId], departure.id);
     await tx.tell('departures', departure.id);
     return {
       kind: 'counted',
@@ -174,28 +174,33 @@ export class HandoverService {
     );
   }
 
+  /** What did not leave, labelled or not yet, is planned for the carrier's next departure. */
   private async postpone(
     tx: Tx,
     departure: { id: string; carrier: string; cutOff: Date },
     missing: readonly ScannedParcel[],
   ): Promise<void> {
-    if (missing.length === 0) return;
     const open = (await this.planner.open(tx, tx.at)).filter(d => d.id !== departure.id);
-    const next = nextDeparture(open, departure.carrier, tx.at.toISOString());
-    await tx.run('UPDATE parcel SET departureId = ? WHERE id IN (?)', [
-      next?.id ?? null,
-      missing.map(p => p.id),
-    ]);
-    await tx.run('UPDATE orders SET departureId = ? WHERE id IN (?)', [
-      next?.id ?? null,
-      missing.map(p => p.orderId),
-    ]);
-    await tx.insert(
-      'orderEvent',
-      missing.map(p =>
-        event(tx, p.orderId, 'left behind', `PA-${p.no} was not scanned and waits for the next departure.`),
-      ),
+    const next = nextDeparture(open, departure.carrier, tx.at.toISOString())?.id ?? null;
+    if (missing.length > 0) {
+      await tx.run('UPDATE parcel SET departureId = ? WHERE id IN (?)', [next, missing.map(p => p.id)]);
+      await tx.insert(
+        'orderEvent',
+        missing.map(p =>
+          event(tx, p.orderId, 'left behind', `PA-${p.no} was not scanned and waits for the next departure.`),
+        ),
+      );
+    }
+    const waiting = await tx.rows<{ id: string }>(
+      "SELECT id FROM orders WHERE departureId = ? AND stage NOT IN ('Departed', 'Cancelled') ORDER BY id FOR UPDATE",
+      [departure.id],
     );
+    await this.planner.assign(
+      tx,
+      waiting.map(o => o.id),
+      next,
+    );
+    if (waiting.length > 0) await tx.tell('orders', '');
   }
 
   private async lock(tx: Tx, no: number): Promise<{ id: string; carrier: string; cutOff: Date }> {

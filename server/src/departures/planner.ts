@@ -72,4 +72,11 @@ export class DeparturePlanner {
     const iso = now.toISOString();
     return (nextDeparture(open, carrier, iso) ?? nextDeparture(open, null, iso))?.id ?? null;
   }
+
+  /** Plans orders, and their shipments, for a departure (null: none is known yet). */
+  async assign(tx: Tx, orderIds: readonly string[], departureId: string | null): Promise<void> {
+    if (orderIds.length === 0) return;
+    await tx.run('UPDATE orders SET departureId = ? WHERE id IN (?)', [departureId, orderIds]);
+    await tx.run('UPDATE shipment SET departureId = ? WHERE orderId IN (?)', [departureId, orderIds]);
+  }
 }

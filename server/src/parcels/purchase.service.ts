@@ -190,8 +190,7 @@ export class PurchaseService {
     ]);
     const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());
     await tx.run('UPDATE parcel SET departureId = ? WHERE id = ?', [departure?.id ?? null, row.parcelId]);
-    if (departure)
-      await tx.run('UPDATE orders SET departureId = ? WHERE id = ?', [departure.id, row.orderId]);
+    if (departure) await this.planner.assign(tx, [row.orderId], departure.id);
     await tx.insert('orderEvent', [
       event(
         tx,
