@@ -53,7 +53,7 @@ start_database() {
   fi
   DB_PORT=$(free_port)
   setsid mariadbd --no-defaults "${as[@]}" --datadir="$at/data" --socket="$at/m.sock" --pid-file="$at/m.pid" --bind-address=127.0.0.1 --port="$DB_PORT" --skip-name-resolve \
-    --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_520_ci --default-time-zone=+00:00 --max-allowed-packet=64M --innodb-buffer-pool-size=512M \
+    --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_520_ci --default-time-zone=+00:00 --max-allowed-packet=64M --innodb-buffer-pool-size=512M --innodb-log-file-size=256M \
     --log-error="$at/error.log" >/dev/null 2>&1 &
   DB_PID=$!
   for _ in $(seq 1 300); do

@@ -7,6 +7,7 @@ export * from './imports.js';
 export * from './live.js';
 export * from './orders.js';
 export * from './packing.js';
+export * from './parcels.js';
 export * from './people.js';
 export * from './picking.js';
 export * from './scans.js';

@@ -1,4 +1,4 @@
-import { BuyLabel, type LabelView, type OffersView, type Person } from '@auk/contract';
+import { BuyLabel, type LabelView, type OffersView, type ParcelListRow, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
@@ -6,7 +6,7 @@ import { ALL_ROLES, Me, Roles } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.service.js';
 import { RatingService } from '../rating/rating.service.js';
-import { type ParcelListRow, ParcelsQueries } from './parcels.queries.js';
+import { ParcelsQueries } from './parcels.queries.js';
 import { PurchaseService } from './purchase.service.js';
 
 const ParcelNo = z

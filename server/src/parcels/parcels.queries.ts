@@ -1,4 +1,4 @@
-import type { LabelView } from '@auk/contract';
+import type { LabelView, ParcelListRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db, type Sql } from '../database/db.js';
 import { parcelState } from './parcelState.js';
@@ -20,23 +20,6 @@ export interface ParcelRow {
   length: number;
   width: number;
   height: number;
-}
-
-export interface ParcelListRow {
-  no: string;
-  order: string;
-  channelNumber: string;
-  buyer: string;
-  state: string;
-  carrier: string | null;
-  service: string | null;
-  tracking: string | null;
-  minor: number | null;
-  currency: string;
-  weightMg: number | null;
-  box: string | null;
-  departure: string | null;
-  why: string | null;
 }
 
 /** Reads of parcels and their labels. */

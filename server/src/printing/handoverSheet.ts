@@ -1,4 +1,5 @@
 import type { HandoverView } from '@auk/contract';
+import { count } from '@auk/core';
 import { drawCode128, finish, line, newPaper } from './paper.js';
 
 const LEFT = 48;
@@ -12,7 +13,15 @@ export function drawHandover(view: HandoverView, when: string): Promise<Buffer> 
   for (let page = 0; page < pages; page++) {
     if (page > 0) paper.addPage();
     line(paper, 'bold', 22, `${view.carrierName}, ${view.name}`, LEFT, 40, 330);
-    line(paper, 'body', 11, `${when} · ${gone.length} parcels · page ${page + 1} of ${pages}`, LEFT, 70, 330);
+    line(
+      paper,
+      'body',
+      11,
+      `${when} · ${count(gone.length, 'parcel')} · page ${page + 1} of ${pages}`,
+      LEFT,
+      70,
+      330,
+    );
     drawCode128(paper, view.no, 430, 42, 36, 3);
     gone.slice(page * PER_PAGE, (page + 1) * PER_PAGE).forEach((p, i) => {
       const y = 104 + i * 14.5;

@@ -1,25 +1,9 @@
+import type { ParcelListRow } from '@auk/contract';
 import { formatMoney, formatWeight } from '@auk/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { get } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
-
-interface ParcelListRow {
-  no: string;
-  order: string;
-  channelNumber: string;
-  buyer: string;
-  state: string;
-  carrier: string | null;
-  service: string | null;
-  tracking: string | null;
-  minor: number | null;
-  currency: string;
-  weightMg: number | null;
-  box: string | null;
-  departure: string | null;
-  why: string | null;
-}
 
 const MARK: Record<string, [string, string]> = {
   departed: ['▶', 'good'],

@@ -1,5 +1,16 @@
 import type { JSX } from 'react';
 
+/** A marking pen with its cap in the colour it marks with. */
+function pen(colour: string): JSX.Element {
+  return (
+    <>
+      <rect x="20" y="6" width="8" height="12" fill={colour} />
+      <rect x="20" y="18" width="8" height="16" fill="#7f9098" />
+      <path d="M20 34h8l-4 8z" fill={colour} />
+    </>
+  );
+}
+
 /** Plain drawings of the demo's products, two or three colours each, on a 48 by 48 field. */
 const DRAWINGS: Record<string, JSX.Element> = {
   hive: (
@@ -98,12 +109,10 @@ const DRAWINGS: Record<string, JSX.Element> = {
     </>
   ),
   glove: <path d="M14 42V24l-5-5 4-4 5 5V7h4v11h2V6h4v12h2V9h4v33z" fill="#dcae62" />,
-  pen: (
-    <>
-      <rect x="20" y="6" width="8" height="28" fill="#3a76ab" />
-      <path d="M20 34h8l-4 8z" fill="#dfe5e6" />
-    </>
-  ),
+  pen: pen('#5b6a75'),
+  'pen-blue': pen('#3a76ab'),
+  'pen-white': pen('#e8ebe8'),
+  'pen-yellow': pen('#e9c36a'),
   book: (
     <>
       <rect x="11" y="8" width="26" height="32" fill="#a8562d" />

@@ -1,0 +1,143 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Address } from '@auk/core';
+import { expect, test } from 'vitest';
+import { drawHandover } from '../src/printing/handoverSheet.js';
+import { drawLabel } from '../src/printing/label.js';
+import { code128Widths } from '../src/printing/paper.js';
+import { drawScanSheet } from '../src/printing/scanSheet.js';
+import { drawSlip } from '../src/printing/slip.js';
+
+const ADDRESS: Address = {
+  name: 'Ruth Penrose',
+  company: '',
+  line1: '1 Alder Lane',
+  line2: '',
+  city: 'Boise',
+  region: 'ID',
+  postcode: '83702',
+  country: 'US',
+  phone: '',
+};
+
+/** The words of a PDF, page by page, as poppler reads them. */
+function pagesOf(pdf: Buffer): string[] {
+  const folder = mkdtempSync(join(tmpdir(), 'auk-pdf-'));
+  try {
+    writeFileSync(join(folder, 'a.pdf'), pdf);
+    const text = execFileSync('pdftotext', ['-layout', join(folder, 'a.pdf'), '-'], { encoding: 'utf8' });
+    return text.split('\f').slice(0, -1);
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
+const label = (to: Partial<Address>) =>
+  drawLabel({
+    parcelNo: 'PA-7',
+    carrier: 'Heron Post',
+    service: 'Heron Parcel',
+    tracking: 'HP470000017US',
+    routing: '837 Z8',
+    weight: '3 lb',
+    to: { ...ADDRESS, ...to },
+    from: ADDRESS,
+    reference: 'FM-1',
+    day: '23 Nov 2026',
+  });
+
+test('a label is one page with receiver, routing and tracking in words', async () => {
+  const pages = pagesOf(await label({ company: 'Penrose Apiaries' }));
+  expect(pages).toHaveLength(1);
+  for (const words of [
+    'Ruth Penrose',
+    'Penrose Apiaries',
+    'Boise, ID 83702',
+    '837 Z8',
+    'HP470000017US',
+    'PA-7',
+    'FM-1',
+  ])
+    expect(pages[0]).toContain(words);
+});
+
+test('a label abroad names the country, and names beyond Latin-1 lose their accents, not their letters', async () => {
+  const [page] = pagesOf(
+    await label({
+      name: 'Łucja Dvořák Müller',
+      country: 'PL',
+      postcode: '00-001',
+      city: 'Warszawa',
+      region: '',
+    }),
+  );
+  expect(page).toContain('PL');
+  expect(page).toContain('Dvorák Müller');
+  expect(page).toContain('?ucja');
+});
+
+test('a name of 80 characters and emoji stays on one page', async () => {
+  expect(pagesOf(await label({ name: `${'Bartholomew '.repeat(7)}👩‍🌾` }))).toHaveLength(1);
+});
+
+test('a slip of many lines goes over several pages and loses none', async () => {
+  const lines = Array.from({ length: 40 }, (_, i) => ({
+    quantity: i + 1,
+    name: `Thing number ${i + 1}`,
+    sku: `SKU-${i + 1}`,
+  }));
+  const pages = pagesOf(
+    await drawSlip({
+      code: 'OR-1',
+      channelNumber: 'FM-1',
+      brand: 'Skepside',
+      from: ADDRESS,
+      to: ADDRESS,
+      note: 'Gift: no prices in the box.',
+      lines,
+    }),
+  );
+  expect(pages).toHaveLength(3);
+  const all = pages.join('\n');
+  for (const l of lines) expect(all).toContain(`${l.name} `);
+  expect(all).toContain('Gift: no prices in the box.');
+});
+
+test('a handover sheet lists what goes and only that', async () => {
+  const parcel = (no: string, scanned: boolean) => ({
+    no,
+    order: 'FM-1',
+    buyer: 'Ruth',
+    tracking: `T${no}`,
+    service: 'S',
+    scanned,
+  });
+  const [page] = pagesOf(
+    await drawHandover(
+      {
+        id: 'x',
+        no: 'DE-1',
+        carrierName: 'Heron Post',
+        name: 'second collection',
+        cutOff: '',
+        state: 'closed',
+        parcels: [parcel('PA-1', true), parcel('PA-2', false)],
+      },
+      'Mon 23 Nov 2026, 17:30',
+    ),
+  );
+  expect(page).toContain('1 parcel ');
+  expect(page).toContain('TPA-1');
+  expect(page).not.toContain('TPA-2');
+});
+
+test('the scan sheet holds the commands and the boxes', async () => {
+  const [page] = pagesOf(await drawScanSheet([{ code: 'BX-1', name: 'Box B1', does: '9 × 6 × 2 in' }]));
+  for (const words of ['Undo', 'Label', 'Set aside', 'Not enough', 'Box B1']) expect(page).toContain(words);
+});
+
+test('Code 128 refuses what it cannot hold', () => {
+  for (const bad of ['', 'ü', 'a\nb', 'x'.repeat(61)]) expect(() => code128Widths(bad)).toThrow('Code 128');
+});

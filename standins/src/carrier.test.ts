@@ -1,0 +1,120 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { CarrierBuy, CarrierParcel, CarrierQuote } from '@auk/contract';
+import { isS10 } from '@auk/core';
+import { CARRIERS } from '@auk/demo';
+import { expect, test } from 'vitest';
+import { Books } from './books.js';
+import { CarrierDesk, type Charge } from './carrier.js';
+import { Standins } from './server.js';
+
+const folder = () => mkdtempSync(join(tmpdir(), 'auk-carrier-'));
+const desk = (code: string, at = folder()) =>
+  new CarrierDesk(CARRIERS.find(c => c.code === code)!, new Books<Charge>(join(at, 'books.jsonl')));
+const parcel = (more: Partial<CarrierParcel> = {}): CarrierParcel => ({
+  from: { postcode: '43701', country: 'US' },
+  to: { postcode: '83702', country: 'US', residential: true },
+  size: { length: 3048, width: 2286, height: 1016 },
+  weightMg: 1_400_000,
+  shipDay: '2026-11-23',
+  ...more,
+});
+const quotes = (d: CarrierDesk, p = parcel()): CarrierQuote[] => {
+  const got = d.quotes(p);
+  if ('refused' in got) throw new Error(got.refused);
+  return got;
+};
+const order = (q: CarrierQuote, key: string, p = parcel()): CarrierBuy => ({
+  key,
+  quoteId: q.quoteId,
+  minor: q.minor,
+  service: q.service,
+  parcel: p,
+  reference: 'PA-1',
+});
+
+test('prices grow with distance, a home costs what the card says, a large box is rated by volume', () => {
+  const redfen = desk('redfen');
+  const near = quotes(redfen, parcel({ to: { postcode: '43215', country: 'US', residential: true } }))[0]!;
+  const far = quotes(redfen)[0]!;
+  expect(far.minor).toBeGreaterThan(near.minor);
+  const firm = quotes(redfen, parcel({ to: { postcode: '83702', country: 'US', residential: false } }))[0]!;
+  expect(far.minor - firm.minor).toBe(165);
+  const bulky = quotes(redfen, parcel({ size: { length: 6000, width: 5000, height: 5000 } }))[0]!;
+  expect(bulky.byVolume).toBe(true);
+  expect(bulky.minor).toBeGreaterThan(far.minor);
+});
+
+test('arrival skips the weekend', () => {
+  const quick = quotes(desk('heron'), parcel({ shipDay: '2026-11-27' })).find(q => q.service === 'quick')!;
+  expect(quick.days).toBe(2);
+  expect(quick.arrives).toBe('2026-12-01');
+});
+
+test('what is not served is refused in words', () => {
+  expect(
+    desk('heron').quotes(parcel({ to: { postcode: 'EC1A', country: 'GB', residential: true } })),
+  ).toEqual({ refused: 'GB is not served' });
+  expect(desk('heron').quotes(parcel({ to: { postcode: '0', country: 'US', residential: true } }))).toEqual({
+    refused: 'the postcode 0 is not served',
+  });
+  expect(desk('heron').quotes(parcel({ weightMg: 90_000_000 }))).toEqual({
+    refused: 'the parcel is too heavy or too large',
+  });
+});
+
+test('one key is charged once, also after the carrier started anew', () => {
+  const at = folder();
+  const first = desk('heron', at);
+  const quote = quotes(first)[0]!;
+  const bought = first.buy(order(quote, 'key-1'));
+  expect(first.buy(order(quote, 'key-1'))).toEqual(bought);
+  const anew = desk('heron', at);
+  expect(anew.find('key-1')).toEqual(bought);
+  expect(anew.buy(order(quote, 'key-1'))).toEqual(bought);
+  expect(anew.books.all()).toHaveLength(1);
+});
+
+test('tracking numbers never repeat, and the postal ones follow S10', () => {
+  const heron = desk('heron');
+  const quote = quotes(heron)[0]!;
+  const numbers = Array.from({ length: 30 }, (_, i) => heron.buy(order(quote, `k${i}`))).map(b =>
+    'tracking' in b ? b.tracking : '',
+  );
+  expect(new Set(numbers).size).toBe(30);
+  expect(numbers.every(isS10)).toBe(true);
+});
+
+test('another price than the quote’s is refused and not charged', () => {
+  const heron = desk('heron');
+  const quote = quotes(heron)[0]!;
+  expect(heron.buy({ ...order(quote, 'k'), minor: quote.minor - 1 })).toEqual({
+    refused: expect.stringContaining('the price is'),
+  });
+  expect(heron.buy({ ...order(quote, 'k'), service: 'pigeon' })).toEqual({
+    refused: 'pigeon does not take this parcel',
+  });
+  expect(heron.books.all()).toEqual([]);
+});
+
+test('over HTTP: garbage is 400, an unknown key 404, a channel told twice counts once', async () => {
+  const standins = new Standins(folder());
+  const base = `http://127.0.0.1:${await standins.listen()}`;
+  const post = (path: string, body: string) => fetch(`${base}/${path}`, { method: 'POST', body });
+  expect((await post('heron/quotes', '{"from":1}')).status).toBe(400);
+  expect((await post('heron/quotes', 'not json')).status).toBe(400);
+  expect((await post('nobody/quotes', '{}')).status).toBe(404);
+  expect((await fetch(`${base}/heron/purchases/none`)).status).toBe(404);
+  const told = JSON.stringify({
+    key: 'k',
+    channel: 'web',
+    channelNumber: 'WS-1',
+    carrier: 'Heron Post',
+    tracking: 'T',
+  });
+  await post('channels/tracking', told);
+  await post('channels/tracking', told);
+  expect([standins.told.all().length, standins.tellings]).toEqual([1, 2]);
+  await standins.close();
+});
