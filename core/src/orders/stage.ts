@@ -53,6 +53,3 @@ function progress(f: StageFacts): Stage {
   if (f.labelled + f.held.departed < f.wanted) return 'Packed';
   return 'Labelled';
 }
-
-/** True while a stage means the goods are still in the house and wanted. */
-export const isOpenStage = (s: Stage): boolean => s !== 'Departed' && s !== 'Cancelled';

@@ -39,7 +39,7 @@ const PAST_DAYS = 30;
 const TOTES_A_LIST = 12;
 const DAY_MS = 86_400_000;
 
-/** Loads the demo company: its house, its catalogue, a past and a day at work. Everything goes through the services that people use. */
+/** Loads the demo company: its house, its catalogue, a past and a day at work. Quantities change only by the services' own functions; picks are taken list by list, labels are invented. */
 @Injectable()
 export class DemoLoader {
   private ids = {
