@@ -55,8 +55,21 @@ export const CarrierRefused = z.object({ refused: z.string() });
 
 /** How a stand-in is told to misbehave; each counts down its `times`. */
 export const Mischief = z.object({
-  on: z.enum(['quote', 'buy', 'find']),
-  how: z.enum(['late', 'fail after', 'fail before', 'nonsense', 'dearer', 'refuse']),
+  on: z.enum(['quote', 'buy', 'find', 'pull', 'push']),
+  how: z.enum([
+    'late',
+    'fail after',
+    'fail before',
+    'nonsense',
+    'dearer',
+    'refuse',
+    'busy',
+    'error',
+    'cut',
+    'repeat',
+    'reorder',
+    'future',
+  ]),
   times: z.number().int().min(0).max(1000),
   ms: z.number().int().min(0).max(60_000).default(0),
 });

@@ -1,5 +1,6 @@
 export * from './carriers.js';
 export * from './catalog.js';
+export * from './channels.js';
 export * from './common.js';
 export * from './departures.js';
 export * from './find.js';
@@ -10,4 +11,5 @@ export * from './packing.js';
 export * from './parcels.js';
 export * from './people.js';
 export * from './picking.js';
+export * from './printing.js';
 export * from './scans.js';

@@ -1,5 +1,5 @@
 /** Topics of the live stream; each message says what changed, never the data. */
-export type LiveTopic = 'orders' | 'lists' | 'parcels' | 'departures' | 'stock';
+export type LiveTopic = 'orders' | 'lists' | 'parcels' | 'departures' | 'stock' | 'catalog' | 'channels';
 
 export interface LiveMessage {
   id: number;

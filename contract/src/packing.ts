@@ -13,6 +13,8 @@ export interface BenchView {
   buyer: string;
   town: string;
   note: string;
+  /** Notes of the office for the packer; those to confirm keep the parcel open until they are. */
+  notes: { text: string; confirm: boolean }[];
   promised: string | null;
   departure: { carrier: string; cutOff: string } | null;
   behind: number;

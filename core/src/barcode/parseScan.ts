@@ -87,3 +87,6 @@ export function canonicalCode(text: string): string {
   const trimmed = text.trim();
   return canonicalGtin(trimmed) ?? trimmed.toUpperCase();
 }
+
+/** True when a text can be printed as Code 128 and scanned again: 1 to 60 characters of ASCII 32 to 126. */
+export const fitsCode128 = (text: string): boolean => /^[\x20-\x7e]{1,60}$/.test(text);

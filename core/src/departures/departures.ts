@@ -1,12 +1,3 @@
-/** One row of the weekly timetable. Weekdays 1 (Monday) to 7; cut-off as HH:MM in the warehouse's zone. */
-export interface TimetableRow {
-  carrier: string;
-  name: string;
-  weekdays: number[];
-  cutOff: string;
-  services: string[];
-}
-
 /** A dated departure as planning sees it; cut-off is ISO UTC. */
 export interface PlannedDeparture {
   id: string;

@@ -38,12 +38,24 @@ export function minorDigits(currency: string): number {
   return DIGITS[currency] ?? 2;
 }
 
-/** Reads a plain decimal amount into minor units. Refuses more digits than the currency has and over 10^12 minor. Example: `parseAmount('12.50', 'USD')` is 1250. */
+/**
+ * Writes a number of either habit with a point and without thousands. The last of two kinds of separator is the decimal one; a
+ * lone comma with exactly three digits after it groups thousands unless `digits` is 3. Example: `plainDecimal('1.234,50', 2)` is `'1234.50'`.
+ */
+export function plainDecimal(text: string, digits: number): string {
+  const t = text.replace(/[\s\u00a0'’]/g, '');
+  const [comma, point] = [t.lastIndexOf(','), t.lastIndexOf('.')];
+  if (comma !== -1 && point !== -1)
+    return comma > point ? t.replaceAll('.', '').replace(',', '.') : t.replaceAll(',', '');
+  if (comma === -1) return t;
+  const groups = /^\D*\d{1,3}(,\d{3})+$/.test(t) && (digits !== 3 || t.indexOf(',') !== comma);
+  return groups ? t.replaceAll(',', '') : t.replace(',', '.');
+}
+
+/** Reads a decimal amount, with point or comma, into minor units. Refuses more digits than the currency has and over 10^12 minor. Example: `parseAmount('12.50', 'USD')` is 1250. */
 export function parseAmount(text: string, currency: string): Result<number, string> {
   const digits = minorDigits(currency);
-  const m = /^\s*(-?)[$€£]?\s*(\d{1,12})(?:\.(\d{1,3}))?\s*$/.exec(
-    text.replace(/(\d),(?=\d{3}(\D|$))/g, '$1'),
-  );
+  const m = /^([-−]?)[$€£]?(\d{1,12})(?:\.(\d{1,3}))?[$€£]?$/.exec(plainDecimal(text, digits));
   if (!m) return fail(`"${text.slice(0, 30)}" is not an amount of money such as 12.50`);
   const fraction = m[3] ?? '';
   if (fraction.length > digits && /[1-9]/.test(fraction.slice(digits)))

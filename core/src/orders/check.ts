@@ -1,3 +1,5 @@
+import { type Address, type AddressTables, checkAddress } from './address.js';
+
 /** Why an order is Stopped. Each code has one sentence and one cure. */
 export const STOP_CODES = [
   'unlinked-listing',
@@ -6,8 +8,13 @@ export const STOP_CODES = [
   'bad-recipe',
   'bad-country',
   'bad-postcode',
+  'incomplete-address',
   'long-address',
+  'no-phone',
+  'no-customs',
   'unpaid',
+  'duplicate',
+  'channel-differs',
   'nothing-ordered',
 ] as const;
 export type StopCode = (typeof STOP_CODES)[number];
@@ -20,13 +27,14 @@ export interface StopReason {
   cure: string;
 }
 
-/** What the check needs to know of a line's product. */
+/** What the check needs to know of a line's product. `customs` tells whether it has what a declaration asks. */
 export interface CheckedProduct {
   id: string;
   sku: string;
   name: string;
   stage: 'Unproven' | 'Live' | 'Retired';
   scannable: boolean;
+  customs: boolean;
 }
 
 /** One line as the check sees it. `parts` is null when a recipe could not be broken down. */
@@ -38,35 +46,43 @@ export interface CheckedLine {
   parts: CheckedProduct[] | null;
 }
 
-/** An order as the check sees it. */
+export const PAYMENTS = ['unpaid', 'paid', 'part refunded', 'refunded', 'on delivery'] as const;
+export type Payment = (typeof PAYMENTS)[number];
+
+/** Another order that this one may be a repeat of, with the reasons. */
+export interface Suspicion {
+  number: string;
+  why: string[];
+}
+
+/** A difference between what the channel tells now and what people made of the order here, which nobody decided yet. */
+export interface OpenDifference {
+  field: string;
+  words: string;
+  ours: string;
+  theirs: string;
+}
+
+/** An order as the check sees it. `home` is the country it ships from. */
 export interface CheckedOrder {
-  payment: 'unpaid' | 'paid' | 'part refunded' | 'refunded' | 'on delivery';
+  payment: Payment;
   shipTo: Address;
+  home: string;
   lines: CheckedLine[];
+  suspicions: Suspicion[];
+  differences: OpenDifference[];
+  /** Lets orders with products that have nothing to scan through, to be mended on the way. */
+  letUncodedThrough: boolean;
 }
 
-/** A postal address. Country is ISO 3166-1 alpha-2. */
-export interface Address {
-  name: string;
-  company: string;
-  line1: string;
-  line2: string;
-  city: string;
-  region: string;
-  postcode: string;
-  country: string;
-  phone: string;
-}
-
-/** Longest address line that a 4x6 in label prints whole. */
-export const LABEL_LINE = 40;
-
-/** Finds every reason that stops an order, each once. Postcode form and country are asked of `isPostcode` and `isCountry`, so that tables stay outside the core. */
-export function checkOrder(
-  order: CheckedOrder,
-  tables: { isCountry(c: string): boolean; isPostcode(p: string, country: string): boolean },
-): StopReason[] {
-  const reasons = [...order.lines.flatMap(checkLine), ...checkAddress(order.shipTo, tables)];
+/** Finds every reason that stops an order, each once. */
+export function checkOrder(order: CheckedOrder, tables: AddressTables): StopReason[] {
+  const reasons = [
+    ...order.lines.flatMap(l => checkLine(l, order)),
+    ...checkAddress(order.shipTo, order.home, tables),
+    ...order.suspicions.map(suspicionStop),
+    ...order.differences.map(differenceStop),
+  ];
   if (order.lines.length === 0)
     reasons.push({
       code: 'nothing-ordered',
@@ -85,7 +101,7 @@ export function checkOrder(
   return reasons.filter(r => !seen.has(`${r.code}\n${r.subject}`) && seen.add(`${r.code}\n${r.subject}`));
 }
 
-function checkLine(line: CheckedLine): StopReason[] {
+function checkLine(line: CheckedLine, order: CheckedOrder): StopReason[] {
   if (!line.product)
     return [
       {
@@ -104,10 +120,10 @@ function checkLine(line: CheckedLine): StopReason[] {
         cure: 'Correct the recipe.',
       },
     ];
-  return [line.product, ...line.parts].flatMap(p => checkProduct(p, line.parts!));
+  return [line.product, ...line.parts].flatMap(p => checkProduct(p, line.parts!, order));
 }
 
-function checkProduct(p: CheckedProduct, parts: CheckedProduct[]): StopReason[] {
+function checkProduct(p: CheckedProduct, parts: CheckedProduct[], order: CheckedOrder): StopReason[] {
   if (p.stage === 'Retired')
     return [
       {
@@ -117,41 +133,34 @@ function checkProduct(p: CheckedProduct, parts: CheckedProduct[]): StopReason[] 
         cure: 'Make it live again, or cancel the line.',
       },
     ];
-  if (!p.scannable && parts.includes(p))
-    return [
-      { code: 'no-code', subject: p.sku, says: `${p.name} has nothing to scan.`, cure: 'Give it a code.' },
-    ];
-  return [];
-}
-
-function checkAddress(
-  a: Address,
-  tables: { isCountry(c: string): boolean; isPostcode(p: string, country: string): boolean },
-): StopReason[] {
-  if (!tables.isCountry(a.country))
-    return [
-      {
-        code: 'bad-country',
-        subject: 'country',
-        says: `“${a.country}” is not a country code.`,
-        cure: 'Correct the country of the address.',
-      },
-    ];
   const reasons: StopReason[] = [];
-  if (!tables.isPostcode(a.postcode, a.country))
+  if (!p.scannable && parts.includes(p) && !order.letUncodedThrough)
     reasons.push({
-      code: 'bad-postcode',
-      subject: 'postcode',
-      says: `${a.postcode || 'Nothing'} is not a postcode of ${a.country}.`,
-      cure: 'Correct the postcode.',
+      code: 'no-code',
+      subject: p.sku,
+      says: `${p.name} has nothing to scan.`,
+      cure: 'Give it a code.',
     });
-  const long = [a.name, a.company, a.line1, a.line2, a.city].find(l => l.length > LABEL_LINE);
-  if (long)
+  if (order.shipTo.country !== order.home && !p.customs && parts.includes(p))
     reasons.push({
-      code: 'long-address',
-      subject: 'address',
-      says: `“${long.slice(0, 20)}…” has ${long.length} characters; a label line holds ${LABEL_LINE}.`,
-      cure: 'Shorten the line.',
+      code: 'no-customs',
+      subject: p.sku,
+      says: `${p.name} has no customs code and origin, and the parcel goes to ${order.shipTo.country}.`,
+      cure: 'Add its customs code and origin.',
     });
   return reasons;
 }
+
+const suspicionStop = (s: Suspicion): StopReason => ({
+  code: 'duplicate',
+  subject: s.number,
+  says: `It may be a repeat of ${s.number}: ${s.why.join(', ')}.`,
+  cure: 'Accept it as an order of its own, or cancel it.',
+});
+
+const differenceStop = (d: OpenDifference): StopReason => ({
+  code: 'channel-differs',
+  subject: d.field,
+  says: `The channel changed ${d.words} to “${d.theirs}”; here it was made “${d.ours}”.`,
+  cure: 'Take the channel’s, or keep ours.',
+});

@@ -62,7 +62,7 @@ test('every set of facts has a stage, and only all units away is Departed', () =
   );
 });
 
-const good = { id: '1', sku: 'S', name: 'Smoker', stage: 'Live' as const, scannable: true };
+const good = { id: '1', sku: 'S', name: 'Smoker', stage: 'Live' as const, scannable: true, customs: true };
 const order = (more: Partial<CheckedOrder> = {}): CheckedOrder => ({
   payment: 'paid',
   shipTo: {
@@ -76,10 +76,17 @@ const order = (more: Partial<CheckedOrder> = {}): CheckedOrder => ({
     country: 'US',
     phone: '',
   },
+  home: 'US',
+  suspicions: [],
+  differences: [],
+  letUncodedThrough: false,
   lines: [{ channelName: 'Web store', channelSku: 'W', title: 'T', product: good, parts: [good] }],
   ...more,
 });
-const tables = { isCountry: (c: string) => c === 'US', isPostcode: (p: string) => /^\d{5}$/.test(p) };
+const tables = {
+  isCountry: (c: string) => c === 'US' || c === 'NL',
+  isPostcode: (p: string) => /^\d{5}$/.test(p),
+};
 const codes = (o: CheckedOrder) => checkOrder(o, tables).map(r => r.code);
 
 test('each fault is one reason with a cure', () => {
@@ -109,5 +116,31 @@ test('each fault is one reason with a cure', () => {
   ]);
   const mute = { ...good, sku: 'M', scannable: false };
   expect(codes(order({ lines: [{ ...line, product: mute, parts: [mute] }] }))).toEqual(['no-code']);
+  expect(
+    codes(order({ letUncodedThrough: true, lines: [{ ...line, product: mute, parts: [mute] }] })),
+  ).toEqual([]);
+  expect(codes(order({ suspicions: [{ number: 'W-1', why: ['the same things'] }] }))).toEqual(['duplicate']);
+  expect(codes(order({ differences: [{ field: 'mail', words: 'mail', ours: 'a', theirs: 'b' }] }))).toEqual([
+    'channel-differs',
+  ]);
   expect(checkOrder(order({ payment: 'unpaid' }), tables)[0]!.cure).not.toBe('');
+});
+
+test('a parcel abroad wants a telephone and customs facts; at home it does not', () => {
+  const bare = { ...good, customs: false };
+  const lines = [{ channelName: 'Web store', channelSku: 'W', title: 'T', product: bare, parts: [bare] }];
+  const abroad = { ...order().shipTo, country: 'NL', region: '' };
+  expect(codes(order({ lines }))).toEqual([]);
+  expect(codes(order({ lines, shipTo: abroad }))).toEqual(['no-customs', 'no-phone']);
+  expect(codes(order({ lines: order().lines, shipTo: { ...abroad, phone: '1' } }))).toEqual([]);
+});
+
+test('what a label needs: name, street, town, a region where the country has them; long lines are named one by one', () => {
+  const to = order().shipTo;
+  const stops = (shipTo: typeof to) =>
+    checkOrder(order({ shipTo }), tables).map(r => `${r.code} ${r.subject}`);
+  expect(stops({ ...to, line1: ' ' })).toEqual(['incomplete-address line1']);
+  expect(stops({ ...to, region: '' })).toEqual(['incomplete-address region']);
+  expect(stops({ ...to, name: 'x'.repeat(60), line2: '🐝'.repeat(40) })).toEqual(['long-address name']);
+  expect(stops({ ...to, city: 'Llanfairpwllgwyngyllgogerychwyrndrobwll' })).toEqual(['long-address city']);
 });

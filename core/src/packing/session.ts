@@ -38,6 +38,9 @@ export interface PackState {
   boxCode: string | null;
   weightMg: number | null;
   closed: boolean;
+  /** Notes that must be confirmed before the parcel is closed; absent in sessions from before there were any. */
+  notes?: string[];
+  confirmed?: boolean;
   history: PackMove[][];
 }
 
@@ -57,9 +60,23 @@ export function openPack(
   lines: PackLine[],
   boxes: BenchBox[],
   boxCode: string | null,
+  notes: string[] = [],
 ): PackState {
-  return { kind: 'pack', orderNo, lines, boxes, boxCode, weightMg: null, closed: false, history: [] };
+  const state: PackState = {
+    kind: 'pack',
+    orderNo,
+    lines,
+    boxes,
+    boxCode,
+    weightMg: null,
+    closed: false,
+    history: [],
+  };
+  return notes.length > 0 ? { ...state, notes, confirmed: false } : state;
 }
+
+/** Notes that nobody has confirmed yet. */
+export const packNotes = (s: PackState): string[] => (s.confirmed ? [] : (s.notes ?? []));
 
 /** True when every wanted unit is in. */
 export const packDone = (s: PackState): boolean => s.lines.every(l => l.packed === l.wanted);
@@ -98,6 +115,7 @@ function nextHint(state: PackState): string {
     const then = open[1] ? `, then ${open[1].product.name}` : '';
     return `${first.wanted - first.packed} × ${first.product.name}${then}.`;
   }
+  if (packNotes(state).length > 0) return 'Read the note, then scan YES or press Alt 4.';
   if (!state.boxCode) return 'Scan a box.';
   if (state.weightMg === null) return 'Put it on the scale, or type the weight such as 1.2 kg.';
   return 'Close the parcel for its label.';
@@ -254,6 +272,7 @@ function packed(state: PackState, moves: PackMove[]): Answer {
 
 function command(state: PackState, name: string): PackStep {
   if (name === 'UNDO') return undo(state);
+  if (name === 'YES') return confirm(state);
   if (name !== 'CLOSE' && name !== 'LABEL')
     return refuse(state, `"${name.toLowerCase()}" does nothing at the bench.`, nextHint(state));
   if (!packDone(state))
@@ -265,6 +284,8 @@ function command(state: PackState, name: string): PackStep {
   if (!state.boxCode) return refuse(state, 'No box is chosen.', 'Scan a box.');
   if (state.weightMg === null)
     return refuse(state, 'The parcel has no weight yet; the label needs one.', nextHint(state));
+  const unread = packNotes(state)[0];
+  if (unread) return refuse(state, `Read this first: ${unread}`, 'Then scan YES, or press Alt 4.');
   const next = { ...state, closed: true };
   return {
     state: next,
@@ -275,6 +296,16 @@ function command(state: PackState, name: string): PackStep {
       next: 'Choose a service for its label.',
     },
     effects: [{ type: 'close' }],
+  };
+}
+
+function confirm(state: PackState): PackStep {
+  if (packNotes(state).length === 0) return refuse(state, 'There is nothing to confirm.', nextHint(state));
+  const next = { ...state, confirmed: true };
+  return {
+    state: next,
+    answer: { kind: 'set', tone: 'right', says: 'The note is confirmed.', next: nextHint(next) },
+    effects: [],
   };
 }
 
