@@ -77,6 +77,7 @@ export const OTHER_PLACES = [
 export const CHANNELS = [
   {
     code: 'web',
+    kind: 'cursor',
     name: 'Web store',
     brand: 'Skepside Bee Supply',
     prefix: 'WS',
@@ -85,6 +86,7 @@ export const CHANNELS = [
   },
   {
     code: 'fernway',
+    kind: 'since',
     name: 'Fernway Market',
     brand: 'Skepside on Fernway',
     prefix: 'FM',
@@ -93,6 +95,7 @@ export const CHANNELS = [
   },
   {
     code: 'plaza',
+    kind: 'whole',
     name: 'Plaza Nine',
     brand: 'Skepside Bees',
     prefix: 'PN',
@@ -101,6 +104,7 @@ export const CHANNELS = [
   },
   {
     code: 'loom',
+    kind: 'each',
     name: 'Loomstreet',
     brand: 'Skepside Crafts',
     prefix: 'LS',

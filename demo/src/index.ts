@@ -1,5 +1,6 @@
 export * from './catalogue.js';
 export * from './company.js';
+export * from './listings.js';
 export * from './orders.js';
 export * from './random.js';
 export * from './rates.js';

@@ -101,7 +101,8 @@ test('another price than the quote’s is refused and not charged', () => {
 test('over HTTP: garbage is 400, an unknown key 404, a channel told twice counts once', async () => {
   const standins = new Standins(folder());
   const base = `http://127.0.0.1:${await standins.listen()}`;
-  const post = (path: string, body: string) => fetch(`${base}/${path}`, { method: 'POST', body });
+  const headers = { authorization: 'Bearer web-demo-key' };
+  const post = (path: string, body: string) => fetch(`${base}/${path}`, { method: 'POST', body, headers });
   expect((await post('heron/quotes', '{"from":1}')).status).toBe(400);
   expect((await post('heron/quotes', 'not json')).status).toBe(400);
   expect((await post('nobody/quotes', '{}')).status).toBe(404);
@@ -113,8 +114,10 @@ test('over HTTP: garbage is 400, an unknown key 404, a channel told twice counts
     carrier: 'Heron Post',
     tracking: 'T',
   });
-  await post('channels/tracking', told);
-  await post('channels/tracking', told);
+  await post('channels/web/tracking', told);
+  await post('channels/web/tracking', told);
+  const stranger = await fetch(`${base}/channels/web/tracking`, { method: 'POST', body: told });
+  expect(stranger.status).toBe(401);
   expect([standins.told.all().length, standins.tellings]).toEqual([1, 2]);
   await standins.close();
 });

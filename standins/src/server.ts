@@ -2,18 +2,21 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { CarrierBuy, CarrierParcel, Mischief, ToldTracking } from '@auk/contract';
-import { CARRIERS } from '@auk/demo';
+import { CARRIERS, CHANNELS } from '@auk/demo';
 import { Books } from './books.js';
 import { CarrierDesk, type Charge } from './carrier.js';
-
-interface Answer {
-  status: number;
-  body: unknown;
-}
+import {
+  type ChannelAnswer,
+  ChannelDesk,
+  type ChannelEntry,
+  type ChannelTrick,
+  type StockTold,
+} from './channel.js';
 
 /** The stand-ins of one installation: carriers under /CODE/..., channels under /channels. All on one loopback port. */
 export class Standins {
   readonly desks: Map<string, CarrierDesk>;
+  readonly channels: Map<string, ChannelDesk>;
   readonly told: Books<ToldTracking>;
   /** How often a channel was told, repeats counted. */
   tellings = 0;
@@ -23,6 +26,17 @@ export class Standins {
   constructor(folder: string) {
     this.desks = new Map(
       CARRIERS.map(c => [c.code, new CarrierDesk(c, new Books<Charge>(join(folder, `${c.code}.jsonl`)))]),
+    );
+    this.channels = new Map(
+      CHANNELS.map(c => [
+        c.code,
+        new ChannelDesk(
+          c.code,
+          new Books<ChannelEntry>(join(folder, `${c.code}-orders.jsonl`)),
+          new Books<StockTold>(join(folder, `${c.code}-stock.jsonl`)),
+          () => new Date(),
+        ),
+      ]),
     );
     this.told = new Books<ToldTracking>(join(folder, 'told.jsonl'));
   }
@@ -52,8 +66,10 @@ export class Standins {
       const [, where = '', what = '', key = ''] = (request.url ?? '').split('/');
       const body = request.method === 'POST' ? JSON.parse(await text(request)) : null;
       const desk = this.desks.get(where);
-      if (where === 'channels' && what === 'tracking')
-        return send(response, this.tell(ToldTracking.parse(body)));
+      if (where === 'channels') {
+        this.channel(what, request, body, response);
+        return;
+      }
       if (!desk) return send(response, { status: 404, body: { error: 'no such service' } });
       if (what === 'mischief') {
         this.misbehave(where, Mischief.parse(body));
@@ -64,6 +80,69 @@ export class Standins {
     } catch (error) {
       send(response, { status: 400, body: { error: (error as Error).message.slice(0, 300) } });
     }
+  }
+
+  /** A channel's way of answering; what it is told to do wrong it does once each time. */
+  private channel(code: string, request: IncomingMessage, body: unknown, response: ServerResponse): void {
+    const desk = this.channels.get(code);
+    const url = new URL(request.url ?? '', 'http://standins.example');
+    const path = url.pathname.slice(`/channels/${code}/`.length);
+    const trusted = request.headers.authorization === `Bearer ${code}-demo-key`;
+    const controlled = desk
+      ? this.control(desk, path, body)
+      : { status: 404, body: { error: 'no such channel' } };
+    if (controlled || !desk) send(response, controlled!);
+    else if (!trusted) send(response, { status: 401, body: { error: 'wrong key' } });
+    else this.answerChannel(desk, path, url.searchParams, body, response);
+  }
+
+  /** What tests and the demo tell a channel's stand-in to do; null for what it is asked as a channel. */
+  private control(desk: ChannelDesk, path: string, body: unknown): ChannelAnswer | null {
+    if (path === 'mischief') {
+      this.misbehave(desk.code, Mischief.parse(body));
+      return { status: 200, body: {} };
+    }
+    if (path === 'sell') return { status: 200, body: desk.sell((body as { count: number }).count) };
+    if (path === 'books') return { status: 200, body: { sold: desk.sold, stock: desk.stock.all() } };
+    return null;
+  }
+
+  private answerChannel(
+    desk: ChannelDesk,
+    path: string,
+    query: URLSearchParams,
+    body: unknown,
+    response: ServerResponse,
+  ): void {
+    const trick = this.trick(desk.code, path === 'stock' ? 'push' : 'pull');
+    if (trick?.how === 'busy') {
+      const headers = { 'retry-after': String(Math.ceil(trick.ms / 1000)) };
+      send(response, { status: 429, body: { error: 'too often' }, headers });
+    } else if (trick?.how === 'error') send(response, { status: 500, body: { error: 'our fault' } });
+    else if (trick?.how === 'fail before') response.destroy();
+    else {
+      const answer = this.channelAnswer(desk, path, query, body, trick?.how ?? null);
+      const text = JSON.stringify(answer.body);
+      if (trick?.how === 'fail after') response.destroy();
+      else if (trick?.how === 'cut') response.writeHead(answer.status).end(text.slice(0, text.length / 2));
+      else send(response, answer);
+    }
+  }
+
+  private channelAnswer(
+    desk: ChannelDesk,
+    path: string,
+    query: URLSearchParams,
+    body: unknown,
+    how: Mischief['how'] | null,
+  ): ChannelAnswer {
+    if (path === 'tracking') return this.tell(ToldTracking.parse(body));
+    if (path === 'stock') {
+      desk.stock.write({ key: String(desk.stock.all().length + 1), levels: (body as StockTold).levels });
+      return { status: 200, body: { taken: true } };
+    }
+    const trick: ChannelTrick = how === 'repeat' || how === 'reorder' || how === 'future' ? how : null;
+    return desk.answer(path, query, trick) ?? { status: 404, body: { error: 'no such page' } };
   }
 
   private async carrier(
@@ -86,7 +165,13 @@ export class Standins {
     send(response, answer);
   }
 
-  private answer(desk: CarrierDesk, on: Mischief['on'], key: string, body: unknown, dearer: number): Answer {
+  private answer(
+    desk: CarrierDesk,
+    on: Mischief['on'],
+    key: string,
+    body: unknown,
+    dearer: number,
+  ): ChannelAnswer {
     if (on === 'find') {
       const found = desk.find(key);
       return found ? { status: 200, body: found } : { status: 404, body: { error: 'no such purchase' } };
@@ -97,7 +182,7 @@ export class Standins {
     return { status: 200, body: on === 'quote' ? { quotes: got } : got };
   }
 
-  private tell(told: ToldTracking): Answer {
+  private tell(told: ToldTracking): ChannelAnswer {
     this.tellings++;
     this.told.write(told);
     return { status: 200, body: { taken: true } };
@@ -121,6 +206,8 @@ async function text(request: IncomingMessage): Promise<string> {
   return Buffer.concat(parts).toString('utf8');
 }
 
-function send(response: ServerResponse, answer: Answer): void {
-  response.writeHead(answer.status, { 'content-type': 'application/json' }).end(JSON.stringify(answer.body));
+function send(response: ServerResponse, answer: ChannelAnswer): void {
+  response
+    .writeHead(answer.status, { 'content-type': 'application/json', ...answer.headers })
+    .end(JSON.stringify(answer.body));
 }
