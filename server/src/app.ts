@@ -12,7 +12,12 @@ import { DataSource } from 'typeorm';
 import { CARRIERS, type Carrier } from './carriers/carrier.js';
 import { CatalogController } from './catalog/catalog.controller.js';
 import { CatalogService } from './catalog/catalog.service.js';
-import { CHANNEL_LINK, type ChannelLink } from './channels/channel.js';
+import { ListingsQueries } from './catalog/listings.queries.js';
+import { ListingsService } from './catalog/listings.service.js';
+import { ProductsService } from './catalog/products.service.js';
+import { StockForSale } from './catalog/stockForSale.js';
+import { ChannelsController } from './channels/channels.controller.js';
+import { ChannelsService } from './channels/channels.service.js';
 import { Db } from './database/db.js';
 import { DemoLoader } from './demo/load.js';
 import { PackedPast } from './demo/past.js';
@@ -24,15 +29,30 @@ import { FindController } from './find/find.controller.js';
 import { FindService } from './find/find.service.js';
 import { AccessGuard } from './http/access.js';
 import { ProblemFilter } from './http/filter.js';
+import { ExportsService } from './imports/exports.service.js';
 import { ImportsController } from './imports/imports.controller.js';
 import { ImportsService } from './imports/imports.service.js';
+import { ListingsImport } from './imports/listingsImport.js';
+import { OrdersImport } from './imports/ordersImport.js';
+import { ProductsImport } from './imports/productsImport.js';
+import { RecipesImport } from './imports/recipesImport.js';
+import { StockImport } from './imports/stockImport.js';
 import { JobsService } from './jobs/jobs.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
+import { OrderChecks } from './orders/checks.service.js';
+import { DeskService } from './orders/desk.service.js';
+import { DuplicateSearch } from './orders/duplicates.js';
+import { OrderEditing } from './orders/editing.service.js';
 import { OrderIntake } from './orders/intake.js';
+import { OrderListQueries } from './orders/list.queries.js';
+import { LineMatching } from './orders/matching.js';
 import { OrdersController } from './orders/orders.controller.js';
 import { OrdersQueries } from './orders/orders.queries.js';
 import { OrdersService } from './orders/orders.service.js';
+import { TypedOrders } from './orders/typed.service.js';
+import { Undoing } from './orders/undoing.js';
+import { OrderWriter } from './orders/writer.js';
 import { PackingController } from './packing/packing.controller.js';
 import { PackingService } from './packing/packing.service.js';
 import { ParcelsController } from './parcels/parcels.controller.js';
@@ -46,6 +66,7 @@ import { PickingService } from './picking/picking.service.js';
 import { ListRelease } from './picking/release.js';
 import { PrintingController } from './printing/printing.controller.js';
 import { PrintingService } from './printing/printing.service.js';
+import { PaperTemplates } from './printing/templates.service.js';
 import { RatingService } from './rating/rating.service.js';
 import { ScansService } from './scans/scans.service.js';
 import { StockService } from './stock/stock.service.js';
@@ -54,7 +75,6 @@ import { StockService } from './stock/stock.service.js';
 export interface Surroundings {
   source: DataSource;
   carriers: Carrier[];
-  channel: ChannelLink;
   /** Folder of the built web pages; none in server tests. */
   web?: string;
 }
@@ -65,6 +85,7 @@ const CONTROLLERS = [
   PrintingController,
   ImportsController,
   CatalogController,
+  ChannelsController,
   PickingController,
   PackingController,
   ParcelsController,
@@ -78,8 +99,28 @@ const SERVICES = [
   CatalogService,
   StockService,
   DeparturePlanner,
+  LineMatching,
+  OrderChecks,
+  OrderWriter,
+  DuplicateSearch,
+  Undoing,
   OrderIntake,
+  OrderEditing,
   OrdersService,
+  TypedOrders,
+  OrderListQueries,
+  DeskService,
+  ProductsService,
+  StockForSale,
+  ListingsService,
+  ListingsQueries,
+  OrdersImport,
+  ProductsImport,
+  ListingsImport,
+  RecipesImport,
+  StockImport,
+  ExportsService,
+  ChannelsService,
   OrdersQueries,
   ImportsService,
   ScansService,
@@ -90,6 +131,7 @@ const SERVICES = [
   ParcelsQueries,
   RatingService,
   PurchaseService,
+  PaperTemplates,
   PrintingService,
   BoardQueries,
   HandoverService,
@@ -110,7 +152,6 @@ export class AppModule {
         ...SERVICES,
         { provide: DataSource, useValue: around.source },
         { provide: CARRIERS, useValue: new Map(around.carriers.map(c => [c.code, c])) },
-        { provide: CHANNEL_LINK, useValue: around.channel },
         { provide: APP_GUARD, useClass: AccessGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
       ],
@@ -148,6 +189,7 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   );
   app.use(cookieParser());
   app.use('/api/v1/imports', express.raw({ type: () => true, limit: '20mb' }));
+  app.use(/^\/api\/v1\/products\/[^/]+\/picture$/, express.raw({ type: () => true, limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));
   app.setGlobalPrefix('api/v1');
   if (around.web) servePages(app, around.web);

@@ -1,5 +1,14 @@
-import { orderStage, type PackState, type PickState, packScan, pickScan, type Scan } from '@auk/core';
+import {
+  documentTotals,
+  orderStage,
+  type PackState,
+  type PickState,
+  packScan,
+  pickScan,
+  type Scan,
+} from '@auk/core';
 import { fromJson, NONE, type Sql } from './database/db.js';
+import { loadOrders } from './orders/documents.js';
 import { stageFacts } from './orders/stages.js';
 
 /** One thing that is stored otherwise than it follows from the facts. */
@@ -22,6 +31,9 @@ export async function checkData(sql: Sql): Promise<Difference[]> {
     physical(sql),
     stages(sql),
     sessions(sql),
+    stageCounters(sql),
+    orderMoney(sql),
+    leaving(sql),
   ]);
   return parts.flat();
 }
@@ -121,6 +133,46 @@ async function stages(sql: Sql): Promise<Difference[]> {
   return [...facts]
     .filter(([, f]) => orderStage(f) !== f.stage)
     .map(([id, f]) => ({ what: 'stage', where: id, stored: f.stage, derived: orderStage(f) }));
+}
+
+/** The counters of stages are the numbers of orders that stand in them. */
+function stageCounters(sql: Sql): Promise<Difference[]> {
+  return compare(
+    sql,
+    'stage counter',
+    `SELECT stage AS \`where\`, SUM(stored) AS stored, SUM(derived) AS derived FROM (
+       SELECT stage, n AS stored, 0 AS derived FROM stageCount UNION ALL SELECT stage, 0, 1 FROM orders) m GROUP BY stage`,
+  );
+}
+
+/** What an order costs follows from its lines, shipping, discount and tax. */
+async function orderMoney(sql: Sql): Promise<Difference[]> {
+  const rows = await sql.rows<{ id: string; goods: number; tax: number; total: number }>(
+    'SELECT id, linesMinor AS goods, taxMinor AS tax, totalMinor AS total FROM orders',
+  );
+  const found: Difference[] = [];
+  for (let i = 0; i < rows.length; i += 500) {
+    const part = rows.slice(i, i + 500);
+    const orders = await loadOrders(
+      sql,
+      part.map(r => r.id),
+    );
+    for (const r of part) {
+      const t = documentTotals(orders.get(r.id)!.document);
+      const [stored, derived] = [`${r.goods} ${r.tax} ${r.total}`, `${t.goods} ${t.tax} ${t.total}`];
+      if (stored !== derived) found.push({ what: 'money of an order', where: r.id, stored, derived });
+    }
+  }
+  return found;
+}
+
+/** When an order leaves is the cut-off of its departure. */
+function leaving(sql: Sql): Promise<Difference[]> {
+  return compare(
+    sql,
+    'leaves at',
+    'SELECT o.id AS `where`, o.leavesAt AS stored, d.cutOff AS derived FROM orders o LEFT JOIN departure d ON d.id = o.departureId',
+  );
 }
 
 /** Folding the stored scans over the opening state gives the stored state and the stored answers. */

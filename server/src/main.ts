@@ -1,7 +1,6 @@
 import 'reflect-metadata';
 import { makeApp } from './app.js';
 import { PlainCarrier } from './carriers/plain/plainCarrier.js';
-import { PlainChannel } from './channels/channel.js';
 import { makeDataSource } from './database/source.js';
 import { DemoLoader } from './demo/load.js';
 import { JobsService } from './jobs/jobs.service.js';
@@ -25,7 +24,6 @@ const app = await makeApp({
     new PlainCarrier('heron', 'Heron Post', `${standins}/heron`),
     new PlainCarrier('redfen', 'Redfen Parcel', `${standins}/redfen`),
   ],
-  channel: new PlainChannel(`${standins}/channels`),
   ...(process.env.AUK_WEB ? { web: process.env.AUK_WEB } : {}),
 });
 app.enableShutdownHooks();
@@ -34,11 +32,12 @@ const demo = app.get(DemoLoader);
 if (await demo.empty()) {
   console.log('Loading the demo company ...');
   await demo.load(
-    { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170 },
+    { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170, standins },
     new Date(),
     text => console.log(`  ${text}`),
   );
 }
+await demo.moveStandins(standins);
 await app.listen(Number(need('AUK_PORT')), '127.0.0.1');
 app.get(JobsService).start();
 console.log('ready');

@@ -105,7 +105,7 @@ test('files that are no files of orders', async () => {
     orderCsv(['E-1,Zoë Brandt,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50']),
     'latin1',
   );
-  expect((await importTo(latin, 'no')).body.orders[0].buyer).toBe('Zoë Brandt');
+  expect((await importTo(latin, 'no')).body.rows[0].about).toContain('Zoë Brandt');
   const bom = `\ufeff${orderCsv(['E-2;x']).replaceAll(',', ';')}`;
   expect((await importTo(bom, 'no')).body.bad.length).toBeGreaterThan(0);
 });

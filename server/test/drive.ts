@@ -63,3 +63,29 @@ export function wishOf(offer: any, key = v7()) {
 /** A CSV of orders in the web store's headings. */
 export const orderCsv = (rows: string[]): string =>
   `Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price\n${rows.join('\n')}\n`;
+
+/** A product as the API tells it. */
+// biome-ignore lint/suspicious/noExplicitAny: a view of the API
+export const productOf = async (caller: Caller, sku: string): Promise<any> =>
+  (await caller.get(`products/${sku}`)).body;
+
+/** The id of the order with a channel's number. */
+export const idOfOrder = async (caller: Caller, number: string): Promise<string> =>
+  (await caller.get(`orders?stage=all&words=${encodeURIComponent(number)}`)).body.rows.find(
+    (r: { channelNumber: string }) => r.channelNumber === number,
+  ).id;
+
+/** Brings in orders of the web store, each row `number,sku,quantity,price` to a buyer of its own unless a name is given. */
+export async function bringIn(
+  caller: Caller,
+  rows: [number: string, sku: string, quantity: number, price: string, buyer?: string][],
+): Promise<void> {
+  const csv = orderCsv(
+    rows.map(
+      ([number, sku, quantity, price, buyer]) =>
+        `${number},${buyer ?? `Buyer ${number}`},1 Road,Boise,ID,83702,${sku},Thing ${sku},${quantity},${price}`,
+    ),
+  );
+  const taken = await caller.file('imports/orders?channel=web&name=t.csv&commit=yes', csv);
+  if (taken.status !== 200) throw new Error(JSON.stringify(taken.body));
+}

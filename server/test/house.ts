@@ -7,7 +7,6 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { makeApp } from '../src/app.js';
 import { PlainCarrier } from '../src/carriers/plain/plainCarrier.js';
-import { PlainChannel } from '../src/channels/channel.js';
 import { checkData } from '../src/checkData.js';
 import { Db } from '../src/database/db.js';
 import { makeDataSource } from '../src/database/source.js';
@@ -40,6 +39,7 @@ let made = 0;
 
 /** Opens a house with a small demo loaded as of now. */
 export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Promise<House> {
+  process.env.AUK_SECRET ??= 'a secret of the tests only';
   const port = Number(process.env.AUK_TEST_DB_PORT);
   if (!port)
     throw new Error('AUK_TEST_DB_PORT is not set: run the tests with npm test, which starts their database.');
@@ -61,10 +61,9 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
       new PlainCarrier('heron', 'Heron Post', `${at}/heron`),
       new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`),
     ],
-    channel: new PlainChannel(`${at}/channels`),
   });
   await app.listen(0, '127.0.0.1');
-  await app.get(DemoLoader).load(size, new Date());
+  await app.get(DemoLoader).load({ ...size, standins: at }, new Date());
   const url = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}`;
   const close = async () => {
     await app.close();

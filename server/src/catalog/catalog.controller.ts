@@ -1,26 +1,170 @@
-import type { PlaceView, ProductRow } from '@auk/contract';
-import { Controller, Get, Param, Query } from '@nestjs/common';
+import {
+  AliasIn,
+  CodeIn,
+  type LinkAnswer,
+  LinkListings,
+  ListingQuery,
+  type ListingRow,
+  MakeProducts,
+  NewProduct,
+  type Page,
+  type Person,
+  type PlaceView,
+  ProductEdit,
+  type ProductHistory,
+  ProductQuery,
+  type ProductRow,
+  ProductsEdit,
+} from '@auk/contract';
+import { Body, Controller, Get, Header, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
+import type { Response } from 'express';
 import { z } from 'zod';
-import { ALL_ROLES, Roles } from '../http/access.js';
+import { ALL_ROLES, by, Me, Roles, type SignedRequest } from '../http/access.js';
 import { parse } from '../http/parse.js';
+import { Malformed } from '../http/problem.js';
 import { CatalogService } from './catalog.service.js';
+import { ListingsQueries } from './listings.queries.js';
+import { ListingsService } from './listings.service.js';
+import { ProductsService } from './products.service.js';
 
-const Words = z.object({ words: z.string().trim().max(80).default('') });
+const LinkSku = z.object({
+  channelSku: z.string().min(1).max(60),
+  sku: z.string().min(1).max(60),
+  units: z.number().int().min(1).max(1000).default(1),
+});
+const PictureId = z.uuid();
 
 @Controller()
 export class CatalogController {
-  constructor(private readonly catalog: CatalogService) {}
+  constructor(
+    private readonly catalog: CatalogService,
+    private readonly products: ProductsService,
+    private readonly listings: ListingsService,
+    private readonly listingsQueries: ListingsQueries,
+  ) {}
 
   @Get('products')
   @Roles(...ALL_ROLES)
-  list(@Query() query: unknown): Promise<ProductRow[]> {
-    return this.catalog.list(parse(Words, query).words);
+  list(@Query() query: unknown): Promise<Page<ProductRow>> {
+    return this.catalog.list(parse(ProductQuery, query));
+  }
+
+  @Post('products')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  create(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    const { sku, fields } = parse(NewProduct, body);
+    return this.products.create(sku, fields, by(me));
+  }
+
+  @Post('products/edit')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  editMany(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    const { skus, fields } = parse(ProductsEdit, body);
+    return this.products.editMany(skus, fields, by(me));
   }
 
   @Get('products/:sku')
   @Roles(...ALL_ROLES)
   one(@Param('sku') sku: string): Promise<ProductRow> {
     return this.catalog.bySku(sku);
+  }
+
+  @Get('products/:sku/history')
+  @Roles(...ALL_ROLES)
+  history(@Param('sku') sku: string): Promise<ProductHistory[]> {
+    return this.catalog.history(sku);
+  }
+
+  @Post('products/:sku')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  edit(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    const { version, fields } = parse(ProductEdit, body);
+    return this.products.edit(sku, version, fields, by(me));
+  }
+
+  @Post('products/:sku/codes')
+  @HttpCode(200)
+  @Roles('lead', 'office', 'packer')
+  giveCode(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<{ freed: number }> {
+    return this.products.giveCode(sku, parse(CodeIn, body), by(me));
+  }
+
+  @Post('products/:sku/codes/remove')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  takeCode(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.products.takeCode(sku, parse(AliasIn, body).code, by(me));
+  }
+
+  @Post('products/:sku/aliases')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  addAlias(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.products.alias(sku, parse(AliasIn, body).code, true, by(me));
+  }
+
+  @Post('products/:sku/aliases/remove')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  removeAlias(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.products.alias(sku, parse(AliasIn, body).code, false, by(me));
+  }
+
+  /** The body is the picture itself. */
+  @Post('products/:sku/picture')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  picture(@Param('sku') sku: string, @Req() request: SignedRequest, @Me() me: Person): Promise<void> {
+    if (!Buffer.isBuffer(request.body))
+      throw new Malformed('The picture must be sent as a file', 'Drop a picture on the page.');
+    return this.products.picture(sku, request.body, by(me));
+  }
+
+  @Post('products/:sku/remove')
+  @HttpCode(200)
+  @Roles('lead')
+  remove(@Param('sku') sku: string, @Me() me: Person): Promise<void> {
+    return this.products.remove(sku, by(me));
+  }
+
+  @Get('pictures/:id')
+  @Roles(...ALL_ROLES)
+  @Header('cache-control', 'private, max-age=31536000, immutable')
+  @Header('x-content-type-options', 'nosniff')
+  async pictureFile(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    const { type, bytes } = await this.products.pictureFile(parse(PictureId, id));
+    response.type(type).send(bytes);
+  }
+
+  @Get('listings')
+  @Roles(...ALL_ROLES)
+  allListings(@Query() query: unknown): Promise<Page<ListingRow>> {
+    return this.listingsQueries.list(parse(ListingQuery, query));
+  }
+
+  @Post('listings/link')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  link(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
+    return this.listings.link(parse(LinkListings, body), by(me));
+  }
+
+  @Post('listings/link-sku')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  linkSku(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
+    const { channelSku, sku, units } = parse(LinkSku, body);
+    return this.listings.linkSku(channelSku, sku, units, by(me));
+  }
+
+  @Post('listings/products')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  makeProducts(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
+    return this.listings.makeProducts(parse(MakeProducts, body).listingIds, by(me));
   }
 
   @Get('places/:code')

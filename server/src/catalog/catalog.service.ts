@@ -1,33 +1,10 @@
-import type { PlaceView, ProductRow } from '@auk/contract';
-import { type Box, canonicalCode, type Gathered, type ScanProduct, type Size } from '@auk/core';
+import type { Page, PlaceView, ProductHistory, ProductQuery, ProductRow } from '@auk/contract';
+import { type Box, canonicalCode, missingFacts, type Size } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE, type Sql } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
-
-/** A product with everything that orders, floor and bench need of it. */
-export interface Product extends ScanProduct {
-  kind: 'piece' | 'kit' | 'bundle';
-  stage: 'Unproven' | 'Live' | 'Retired';
-  weightMg: number | null;
-  size: Size | null;
-  facts: { fragile?: boolean; sharp?: boolean; liquid?: boolean };
-  recipe: Gathered;
-}
-
-interface ProductRecord {
-  id: string;
-  sku: string;
-  name: string;
-  kind: Product['kind'];
-  stage: Product['stage'];
-  weightMg: number | null;
-  length: number | null;
-  width: number | null;
-  height: number | null;
-  facts: string;
-  hint: string | null;
-  picture: string | null;
-}
+import { escapeLike } from './escapeLike.js';
+import { factsHeld, fromRecord, type Product, type ProductRecord } from './product.js';
 
 /** Reads of products, codes, recipes and boxes. */
 @Injectable()
@@ -60,10 +37,13 @@ export class CatalogService {
   }
 
   /** The product a scanned code belongs to, and how many units it counts; SKUs count too. */
-  async byCode(sql: Sql, text: string): Promise<{ id: string; sku: string; name: string } | null> {
+  async byCode(
+    sql: Sql,
+    text: string,
+  ): Promise<{ id: string; sku: string; name: string; units: number } | null> {
     const code = canonicalCode(text);
     return sql.one(
-      'SELECT p.id, p.sku, p.name FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ? UNION SELECT id, sku, name FROM product WHERE sku = ? LIMIT 1',
+      'SELECT p.id, p.sku, p.name, c.units FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ? UNION SELECT id, sku, name, 1 FROM product WHERE sku = ? LIMIT 1',
       [code, code],
     );
   }
@@ -82,47 +62,102 @@ export class CatalogService {
     }));
   }
 
-  /** The product list, with stock; words match SKU and name. */
-  async list(words: string): Promise<ProductRow[]> {
-    const found = await this.db.rows<{ id: string }>(
-      'SELECT id FROM product WHERE ? = "" OR name LIKE ? OR sku LIKE ? ORDER BY sku LIMIT 500',
-      [words, `%${escapeLike(words)}%`, `%${escapeLike(words)}%`],
+  /** The product list, with stock; words match SKU, name, codes and the other codes products are known by. Paged by SKU. */
+  async list(q: ProductQuery): Promise<Page<ProductRow>> {
+    const like = `%${escapeLike(q.words)}%`;
+    const found = await this.db.rows<{ id: string; sku: string }>(
+      `SELECT p.id, p.sku FROM product p WHERE (? = '' OR p.name LIKE ? OR p.sku LIKE ? OR EXISTS (SELECT 1 FROM productAlias a WHERE a.productId = p.id AND a.code LIKE ?)
+         OR EXISTS (SELECT 1 FROM productCode c WHERE c.productId = p.id AND c.code = ?)) AND p.sku > ? ${q.stage ? 'AND p.stage = ?' : ''} ORDER BY p.sku LIMIT ?`,
+      [
+        q.words,
+        like,
+        like.toUpperCase(),
+        like.toUpperCase(),
+        canonicalCode(q.words),
+        q.after ?? '',
+        ...(q.stage ? [q.stage] : []),
+        q.size + 1,
+      ],
     );
-    return this.rows(found.map(f => f.id));
+    const rows = await this.rows(found.slice(0, q.size).map(f => f.id));
+    return {
+      rows: q.missing ? rows.filter(r => r.missing.some(m => m.serious)) : rows,
+      next: found.length > q.size ? found[q.size - 1]!.sku : null,
+    };
   }
 
   async bySku(sku: string): Promise<ProductRow> {
     const found = await this.db.one<{ id: string }>('SELECT id FROM product WHERE sku = ?', [
       sku.toUpperCase(),
     ]);
-    if (!found) throw new NotHere(`The product ${sku}`);
+    if (!found) throw new NotHere(`The product ${sku.slice(0, 60)}`);
     return (await this.rows([found.id]))[0]!;
+  }
+
+  /** Every change of a product, oldest first. */
+  async history(sku: string): Promise<ProductHistory[]> {
+    const rows = await this.db.rows<{
+      at: Date;
+      person: string | null;
+      says: string;
+      changes: string | null;
+    }>(
+      'SELECT e.at, n.name AS person, e.says, e.changes FROM productEvent e JOIN product p ON p.id = e.productId LEFT JOIN person n ON n.id = e.personId WHERE p.sku = ? ORDER BY e.id',
+      [sku.toUpperCase()],
+    );
+    return rows.map(r => ({
+      at: r.at.toISOString(),
+      person: r.person,
+      says: r.says,
+      changes: r.changes ? fromJson(r.changes) : [],
+    }));
   }
 
   private async rows(ids: string[]): Promise<ProductRow[]> {
     if (ids.length === 0) return [];
-    const products = await this.products(this.db, ids);
-    const stock = await this.db.rows<{ productId: string; onHand: number; reserved: number }>(
-      'SELECT * FROM productStock WHERE productId IN (?)',
-      [ids],
-    );
-    const places = await this.db.rows<{ productId: string; code: string; onHand: number; listed: number }>(
-      `SELECT b.productId, p.code, SUM(b.onHand) AS onHand, SUM(b.listed) AS listed FROM stockBalance b JOIN place p ON p.id = b.placeId
-       WHERE p.kind = 'bin' AND b.onHand > 0 AND b.productId IN (?) GROUP BY b.productId, p.code ORDER BY p.code`,
-      [ids],
-    );
-    const listings = await this.db.rows<{ productId: string; channel: string; channelSku: string }>(
-      'SELECT l.productId, c.name AS channel, l.channelSku FROM listing l JOIN channel c ON c.id = l.channelId WHERE l.productId IN (?)',
-      [ids],
-    );
+    const [products, stock, places, listings, aliases, open] = await Promise.all([
+      this.products(this.db, ids),
+      this.db.rows<{ productId: string; onHand: number; reserved: number }>(
+        'SELECT * FROM productStock WHERE productId IN (?)',
+        [ids],
+      ),
+      this.db.rows<{ productId: string; code: string; onHand: number; listed: number }>(
+        `SELECT b.productId, p.code, SUM(b.onHand) AS onHand, SUM(b.listed) AS listed FROM stockBalance b JOIN place p ON p.id = b.placeId
+         WHERE p.kind = 'bin' AND b.onHand > 0 AND b.productId IN (?) GROUP BY b.productId, p.code ORDER BY p.code`,
+        [ids],
+      ),
+      this.db.rows<ProductRow['listings'][number] & { productId: string }>(
+        'SELECT l.productId, c.name AS channel, l.channelSku, l.units, l.priceMinor FROM listing l JOIN channel c ON c.id = l.channelId WHERE l.productId IN (?) ORDER BY c.name, l.channelSku',
+        [ids],
+      ),
+      this.db.rows<{ productId: string; code: string }>(
+        'SELECT productId, code FROM productAlias WHERE productId IN (?) ORDER BY code',
+        [ids],
+      ),
+      this.db.rows<{ productId: string; n: number }>(
+        'SELECT p.productId, COUNT(DISTINCT p.orderId) AS n FROM linePart p JOIN orders o ON o.id = p.orderId WHERE p.productId IN (?) AND p.quantity > 0 AND o.isOpen GROUP BY p.productId',
+        [ids],
+      ),
+    ]);
+    const partIds = [...products.values()].flatMap(p => p.recipe.parts.map(x => x.productId));
     const names = new Map(
       (
-        await this.db.rows<{ id: string; sku: string; name: string }>('SELECT id, sku, name FROM product')
+        await this.db.rows<{ id: string; sku: string; name: string }>(
+          'SELECT id, sku, name FROM product WHERE id IN (?)',
+          [[...partIds, NONE]],
+        )
       ).map(p => [p.id, p]),
     );
+    const [stockOf, placesOf, listingsOf, aliasesOf, openOf] = [
+      new Map(stock.map(s => [s.productId, s])),
+      byProduct(places),
+      byProduct(listings),
+      byProduct(aliases),
+      new Map(open.map(o => [o.productId, o.n])),
+    ];
     return ids.map(id => {
       const p = products.get(id)!;
-      const s = stock.find(x => x.productId === id);
+      const s = stockOf.get(id) ?? { onHand: 0, reserved: 0 };
       return {
         id,
         sku: p.sku,
@@ -130,22 +165,26 @@ export class CatalogService {
         kind: p.kind,
         stage: p.stage,
         codes: p.codes,
+        aliases: (aliasesOf.get(id) ?? []).map(a => a.code),
         picture: p.picture,
+        hint: p.hint ?? null,
         weightMg: p.weightMg,
-        onHand: s?.onHand ?? 0,
-        reserved: s?.reserved ?? 0,
-        free: (s?.onHand ?? 0) - (s?.reserved ?? 0),
-        places: places
-          .filter(x => x.productId === id)
-          .map(({ code, onHand, listed }) => ({ code, onHand, listed })),
+        packedWeightMg: p.packedWeightMg,
+        size: p.size,
+        facts: p.facts,
+        missing: missingFacts(factsHeld(p)),
+        onHand: s.onHand,
+        reserved: s.reserved,
+        free: s.onHand - s.reserved,
+        places: (placesOf.get(id) ?? []).map(({ code, onHand, listed }) => ({ code, onHand, listed })),
         parts: p.recipe.parts.map(r => ({
           sku: names.get(r.productId)!.sku,
           name: names.get(r.productId)!.name,
           quantity: r.quantity,
         })),
-        listings: listings
-          .filter(l => l.productId === id)
-          .map(({ channel, channelSku }) => ({ channel, channelSku })),
+        listings: (listingsOf.get(id) ?? []).map(({ productId: _, ...l }) => l),
+        openOrders: openOf.get(id) ?? 0,
+        version: p.version,
       };
     });
   }
@@ -166,24 +205,8 @@ export class CatalogService {
   }
 }
 
-/** Makes a text harmless inside LIKE. */
-export const escapeLike = (text: string): string => text.replace(/[\\%_]/g, c => `\\${c}`);
-
-function fromRecord(r: ProductRecord): Product {
-  const size =
-    r.length && r.width && r.height ? { length: r.length, width: r.width, height: r.height } : null;
-  return {
-    id: r.id,
-    sku: r.sku,
-    name: r.name,
-    kind: r.kind,
-    stage: r.stage,
-    weightMg: r.weightMg,
-    size,
-    facts: fromJson(r.facts),
-    hint: r.hint,
-    picture: r.picture,
-    codes: [],
-    recipe: { kind: r.kind, recipeId: null, parts: [] },
-  };
+function byProduct<T extends { productId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const by = new Map<string, T[]>();
+  for (const r of rows) by.set(r.productId, [...(by.get(r.productId) ?? []), r]);
+  return by;
 }

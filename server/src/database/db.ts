@@ -70,6 +70,17 @@ export class Tx extends Sql {
     super(manager);
   }
 
+  /** Runs a part of the transaction that may fail alone: what it wrote is taken back, the rest stays. */
+  async attempt<T>(work: () => Promise<T>): Promise<T> {
+    await this.run('SAVEPOINT part');
+    try {
+      return await work();
+    } catch (error) {
+      await this.run('ROLLBACK TO SAVEPOINT part');
+      throw error;
+    }
+  }
+
   /** Tells every open screen that something changed, with the change itself. */
   tell(topic: LiveTopic, ref: string): Promise<void> {
     return this.insert('outbox', [{ at: this.at, topic, ref }]);

@@ -17,11 +17,13 @@ import {
 } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
+import { ChannelsService } from '../channels/channels.service.js';
 import { Db, newId, type Tx } from '../database/db.js';
 import { HandoverService } from '../departures/handover.service.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { OrderIntake } from '../orders/intake.js';
 import { OrdersService } from '../orders/orders.service.js';
+import { HAND } from '../orders/typed.service.js';
 import { hashPin } from '../people/people.service.js';
 import { PickingService } from '../picking/picking.service.js';
 import { ListRelease } from '../picking/release.js';
@@ -32,6 +34,8 @@ import { PackedPast, type PastParcel } from './past.js';
 export interface DemoSize {
   pastOrders: number;
   openOrders: number;
+  /** Address of the stand-ins, where the channels are connected. */
+  standins: string;
 }
 
 const SEED = 20_261;
@@ -60,6 +64,7 @@ export class DemoLoader {
     private readonly picking: PickingService,
     private readonly handovers: HandoverService,
     private readonly past: PackedPast,
+    private readonly channels: ChannelsService,
   ) {}
 
   /** True when nothing was loaded yet. */
@@ -83,10 +88,35 @@ export class DemoLoader {
     say(`${past.length} past orders`);
     await this.liveToday(open, now);
     say(`${open.length} orders of today`);
+    await this.connect(size.standins, now);
     await this.db.run("UPDATE job SET state = 'done' WHERE state = 'waiting'");
     await this.db.run(
       "UPDATE departure d SET d.state = 'closed', d.closedAt = d.cutOff WHERE d.cutOff < ? AND NOT EXISTS (SELECT 1 FROM parcel p WHERE p.departureId = d.id AND p.departedAt IS NULL)",
       [now],
+    );
+  }
+
+  /** Connects the four channels to their stand-ins. */
+  private async connect(standins: string, now: Date): Promise<void> {
+    for (const c of CHANNELS)
+      await this.channels.connect(
+        c.code,
+        {
+          kind: c.kind,
+          address: `${standins}/channels/${c.code}`,
+          key: `${c.code}-demo-key`,
+          everyMinutes: 5,
+          active: true,
+        },
+        { personId: null, at: now },
+      );
+  }
+
+  /** Stand-ins listen on another port at every start: channels connected to them follow. */
+  async moveStandins(standins: string): Promise<void> {
+    await this.db.run(
+      "UPDATE channelLink l JOIN channel c ON c.id = l.channelId SET l.address = CONCAT(?, '/channels/', c.code) WHERE l.address LIKE 'http://127.0.0.1:%/channels/%'",
+      [standins],
     );
   }
 
@@ -145,6 +175,10 @@ export class DemoLoader {
         services: JSON.stringify(services),
       })),
     );
+    await tx.insert(
+      'paperTemplate',
+      PAPERS.map((p, position) => ({ id: newId(), ...p, position })),
+    );
     await this.planner.materialise(tx, tx.at, PAST_DAYS + 14);
   }
 
@@ -164,7 +198,11 @@ export class DemoLoader {
         length: p.kind === 'bundle' ? null : tenths(p.inches[0]),
         width: p.kind === 'bundle' ? null : tenths(p.inches[1]),
         height: p.kind === 'bundle' ? null : tenths(p.inches[2]),
-        facts: JSON.stringify(p.facts),
+        facts: JSON.stringify({
+          ...p.facts,
+          valueMinor: Math.round(p.dollars * 60),
+          ...(p.kind === 'bundle' ? {} : CUSTOMS),
+        }),
         hint: p.hint,
         picture: p.picture,
         kitPolicy: 'stock',
@@ -207,7 +245,17 @@ export class DemoLoader {
       currency: 'USD',
       sender: JSON.stringify(c.sender),
     }));
-    await tx.insert('channel', channels);
+    await tx.insert('channel', [
+      ...channels,
+      {
+        id: newId(),
+        code: HAND,
+        name: 'By hand',
+        brand: 'Skepside Bee Supply',
+        currency: 'USD',
+        sender: JSON.stringify(WAREHOUSE.sender),
+      },
+    ]);
     for (const c of channels) this.ids.channels.set(c.code, c.id);
     await tx.insert(
       'listing',
@@ -254,7 +302,13 @@ export class DemoLoader {
       const received: ReceivedOrder[] = orders.filter(o => o.channel === c.code).map(o => o.order);
       await this.intake.receive(
         tx,
-        { id: this.ids.channels.get(c.code)!, name: c.name, warehouseId: this.ids.warehouse },
+        {
+          id: this.ids.channels.get(c.code)!,
+          name: c.name,
+          currency: 'USD',
+          warehouseId: this.ids.warehouse,
+          home: WAREHOUSE.country,
+        },
         received,
       );
     }
@@ -355,12 +409,43 @@ export class DemoLoader {
     );
     const lead = (await this.db.one<{ id: string }>("SELECT id FROM person WHERE role = 'office'"))!.id;
     for (const [i, o] of waiting.entries())
-      await this.orders.park(o.id, ['buyer calls back at four', 'asks for another color'][i]!, {
+      await this.orders.park(o.id, ['buyer calls back at four', 'asks for another color'][i]!, '', {
         personId: lead,
         at: earlier(15),
       });
   }
 }
+
+/** Looks of slips and invoices: abroad with prices and in metric units, at home without. */
+const PAPERS = [
+  {
+    kind: 'slip',
+    name: 'Abroad',
+    country: 'abroad',
+    message: 'Goods made in the USA. Questions: bees@skepside.example',
+    prices: true,
+    metric: true,
+  },
+  {
+    kind: 'slip',
+    name: 'At home',
+    country: '',
+    message: 'Thank you. Something wrong? Write to bees@skepside.example within 30 days.',
+    prices: false,
+    metric: false,
+  },
+  {
+    kind: 'invoice',
+    name: 'Invoice',
+    country: '',
+    message: 'Payable within 14 days. Skepside Bee Supply, Zanesville, Ohio.',
+    prices: true,
+    metric: false,
+  },
+];
+
+/** What a declaration asks of nearly all the demo sells: tools and woodware of beekeeping. */
+const CUSTOMS = { customsCode: '442199', origin: 'US' };
 
 /** Products of which too little is received. */
 const SCARCE = new Set(['KNF-EL-10', 'QPN-BLU', 'VEIL-SQF', 'KIT-GARDEN']);

@@ -1,7 +1,8 @@
 import { type Address, addWorkingDays, type Box, chooseBox, makeS10, nextDeparture, rate } from '@auk/core';
 import { CARRIERS } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
-import { CatalogService, type Product } from '../catalog/catalog.service.js';
+import { CatalogService } from '../catalog/catalog.service.js';
+import type { Product } from '../catalog/product.js';
 import { fromJson, NONE, newId, type Tx } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { refreshStages } from '../orders/stages.js';
@@ -171,7 +172,7 @@ export class PackedPast {
     );
     for (const b of bought) {
       await tx.run('UPDATE parcel SET departureId = ? WHERE id = ?', [b.departure?.id ?? null, b.r.id]);
-      await tx.run('UPDATE orders SET departureId = ? WHERE id = ?', [b.departure?.id ?? null, b.r.orderId]);
+      await this.planner.assign(tx, [b.r.orderId], b.departure?.id ?? null);
     }
     await refreshStages(
       tx,

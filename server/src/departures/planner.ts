@@ -76,7 +76,10 @@ export class DeparturePlanner {
   /** Plans orders, and their shipments, for a departure (null: none is known yet). */
   async assign(tx: Tx, orderIds: readonly string[], departureId: string | null): Promise<void> {
     if (orderIds.length === 0) return;
-    await tx.run('UPDATE orders SET departureId = ? WHERE id IN (?)', [departureId, orderIds]);
+    await tx.run(
+      'UPDATE orders SET departureId = ?, leavesAt = (SELECT cutOff FROM departure WHERE id = ?) WHERE id IN (?)',
+      [departureId, departureId, orderIds],
+    );
     await tx.run('UPDATE shipment SET departureId = ? WHERE orderId IN (?)', [departureId, orderIds]);
   }
 }

@@ -1,8 +1,9 @@
 import type { Found, FoundAll } from '@auk/contract';
 import { canonicalCode, LONGEST_SCAN, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { escapeLike } from '../catalog/catalog.service.js';
-import { Db } from '../database/db.js';
+import { escapeLike } from '../catalog/escapeLike.js';
+import { Db, NONE } from '../database/db.js';
+import { wordsFound } from '../orders/words.js';
 
 const LIKE_ROWS = 6;
 
@@ -52,10 +53,12 @@ export class FindService {
 
   private async words(text: string): Promise<Found[]> {
     const like = `%${escapeLike(text)}%`;
+    const found = await wordsFound(this.db, text);
+    const ids = 'ids' in found ? found.ids : [];
     const rows = await this.db.rows<{ kind: Found['kind']; code: string; name: string; id: string }>(
-      `(SELECT 'order' AS kind, CONCAT('OR-', no) AS code, CONCAT(channelNumber, ', ', buyer) AS name, id FROM orders WHERE channelNumber LIKE ? OR buyer LIKE ? ORDER BY no DESC LIMIT ${LIKE_ROWS})
+      `(SELECT 'order' AS kind, CONCAT('OR-', no) AS code, CONCAT(channelNumber, ', ', buyer) AS name, id FROM orders WHERE id IN (?) ORDER BY no DESC LIMIT ${LIKE_ROWS})
        UNION ALL (SELECT 'product', sku, name, id FROM product WHERE name LIKE ? OR sku LIKE ? ORDER BY sku LIMIT ${LIKE_ROWS})`,
-      [like, like, like, like],
+      [[...ids, NONE], like, like],
     );
     return rows.map(toFound);
   }

@@ -70,3 +70,9 @@ function sameOrigin(request: Request): boolean {
   const origin = request.headers.origin;
   return origin === undefined || origin === `${request.protocol}://${request.headers.host}`;
 }
+
+/** Who does something now: the doer of a change. */
+export const by = (person: Person): { personId: string; at: Date } => ({
+  personId: person.id,
+  at: new Date(),
+});

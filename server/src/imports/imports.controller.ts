@@ -1,35 +1,75 @@
-import { ImportQuery, type ImportReport, type Person } from '@auk/contract';
-import { Controller, Get, HttpCode, Post, Query, Req } from '@nestjs/common';
-import { Db } from '../database/db.js';
-import { ALL_ROLES, Me, Roles, type SignedRequest } from '../http/access.js';
+import { ExportQuery, IMPORT_KINDS, ImportQuery, type ImportReport, type Person } from '@auk/contract';
+import { Controller, Get, Header, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { z } from 'zod';
+import { ALL_ROLES, by, Me, Roles, type SignedRequest } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { Malformed } from '../http/problem.js';
+import { ExportsService, toCsv, toXlsx } from './exports.service.js';
 import { ImportsService } from './imports.service.js';
+
+const Kind = z.enum(IMPORT_KINDS);
+const What = z.enum(['orders', 'products', 'listings', 'parcels']);
+const TYPES = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+};
 
 @Controller()
 export class ImportsController {
   constructor(
     private readonly imports: ImportsService,
-    private readonly db: Db,
+    private readonly exports: ExportsService,
   ) {}
 
-  @Get('channels')
-  @Roles(...ALL_ROLES)
-  channels(): Promise<{ code: string; name: string }[]> {
-    return this.db.rows('SELECT code, name FROM channel ORDER BY name');
-  }
-
-  /** The body is the file itself, as text/csv. */
-  @Post('imports/orders')
+  /** The body is the file itself, CSV or XLSX. */
+  @Post('imports/:kind')
   @HttpCode(200)
   @Roles('lead', 'office')
-  orders(@Query() query: unknown, @Req() request: SignedRequest, @Me() me: Person): Promise<ImportReport> {
-    const { channel, name, commit } = parse(ImportQuery, query);
-    if (!Buffer.isBuffer(request.body))
-      throw new Malformed('The file must be sent as text/csv', 'Drop a CSV file on the page.');
-    return this.imports.orders(channel, name, request.body, commit === 'yes', {
-      personId: me.id,
-      at: new Date(),
-    });
+  run(
+    @Param('kind') kind: string,
+    @Query() query: unknown,
+    @Req() request: SignedRequest,
+    @Me() me: Person,
+  ): Promise<ImportReport> {
+    return this.imports.run(parse(Kind, kind), parse(ImportQuery, query), fileOf(request), by(me));
   }
+
+  /** The rows of the file that are left out, to mend and drop again. */
+  @Post('imports/:kind/bad')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  @Header('content-type', TYPES.csv)
+  @Header('content-disposition', 'attachment; filename="rows to mend.csv"')
+  bad(@Param('kind') kind: string, @Query() query: unknown, @Req() request: SignedRequest): Promise<string> {
+    return this.imports.badRows(parse(Kind, kind), parse(ImportQuery, query), fileOf(request));
+  }
+
+  @Get('exports/:what')
+  @Roles(...ALL_ROLES)
+  async export(
+    @Param('what') what: string,
+    @Query() query: unknown,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { format, ...filter } = parse(ExportQuery, query);
+    const name = parse(What, what);
+    const sheet = await {
+      orders: () => this.exports.orders(filter, new Date()),
+      products: () => this.exports.products(filter),
+      listings: () => this.exports.listing(filter),
+      parcels: () => this.exports.parcelList(),
+    }[name]();
+    const bytes = format === 'csv' ? toCsv(sheet) : await toXlsx(sheet);
+    response
+      .type(TYPES[format])
+      .setHeader('content-disposition', `attachment; filename="${name}.${format}"`)
+      .send(bytes);
+  }
+}
+
+function fileOf(request: SignedRequest): Buffer {
+  if (!Buffer.isBuffer(request.body))
+    throw new Malformed('The file must be sent as it is', 'Drop a CSV or XLSX file on the page.');
+  return request.body;
 }

@@ -1,10 +1,11 @@
-import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import { CHANNEL_LINK, type ChannelLink } from '../channels/channel.js';
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { ChannelsService } from '../channels/channels.service.js';
 import { Db, fromJson } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { log } from '../http/log.js';
 import { LiveService } from '../live/live.service.js';
 import { event } from '../orders/events.js';
+import { foldStageCounts } from '../orders/stages.js';
 import { PurchaseService } from '../parcels/purchase.service.js';
 
 const TICK_MS = 1_000;
@@ -27,13 +28,15 @@ export class JobsService implements OnApplicationShutdown {
   private minute = 0;
   private stopped = false;
   private running: Promise<void> = Promise.resolve();
+  private pulling: Promise<void> = Promise.resolve();
+  private channelTimer: NodeJS.Timeout | null = null;
 
   constructor(
     private readonly db: Db,
     private readonly purchases: PurchaseService,
     private readonly planner: DeparturePlanner,
     private readonly live: LiveService,
-    @Inject(CHANNEL_LINK) private readonly channel: ChannelLink,
+    private readonly channels: ChannelsService,
   ) {}
 
   /** Begins to work: recovers purchases at once, then ticks. */
@@ -47,12 +50,29 @@ export class JobsService implements OnApplicationShutdown {
       if (!this.stopped) this.timer = setTimeout(() => (this.running = tick()), TICK_MS);
     };
     this.running = tick();
+    // Channels are asked beside the jobs: a slow channel must not keep a tracking number waiting.
+    const ask = async () => {
+      try {
+        await this.askChannels(new Date());
+      } catch (error) {
+        if (!this.stopped) log.warn({ err: error }, 'a round with the channels failed; it is tried again');
+      }
+      if (!this.stopped) this.channelTimer = setTimeout(() => (this.pulling = ask()), TICK_MS);
+    };
+    this.pulling = ask();
+  }
+
+  /** One round with the channels: pulls and pushes whose time has come. */
+  async askChannels(now: Date): Promise<void> {
+    await this.channels.pullDue(now, () => this.stopped);
+    if (!this.stopped) await this.channels.pushDue(now);
   }
 
   async onApplicationShutdown(): Promise<void> {
     this.stopped = true;
     if (this.timer) clearTimeout(this.timer);
-    await this.running;
+    if (this.channelTimer) clearTimeout(this.channelTimer);
+    await Promise.all([this.running, this.pulling]);
   }
 
   /** One round: every waiting job, and once a minute the recovery and the timetable. */
@@ -62,6 +82,7 @@ export class JobsService implements OnApplicationShutdown {
       await this.purchases.recover(now);
       await this.db.tx({ personId: null, at: now }, tx => this.planner.materialise(tx));
       await this.live.tidy(now);
+      await this.db.tx({ personId: null, at: now }, tx => foldStageCounts(tx));
     }
     for (let job = await this.take(now); job && !this.stopped; job = await this.take(now))
       await this.work(job, now);
@@ -99,24 +120,30 @@ export class JobsService implements OnApplicationShutdown {
     }
   }
 
+  /** Tells the channel of each order that travels in a parcel: the parcel's own, and those that were put together with it. */
   private async tellTracking(parcelId: string, now: Date): Promise<void> {
-    const row = (await this.db.one<{
+    const rows = await this.db.rows<{
       orderId: string;
+      channelId: string;
       channel: string;
       channelNumber: string;
       carrier: string;
       tracking: string;
     }>(
-      `SELECT c.orderId, h.code AS channel, o.channelNumber, b.carrierName AS carrier, b.tracking FROM parcel c JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN purchase b ON b.liveParcel = c.id WHERE c.id = ?`,
+      `SELECT o.id AS orderId, h.id AS channelId, h.code AS channel, o.channelNumber, b.carrierName AS carrier, b.tracking
+       FROM parcel c JOIN orders o ON o.id = c.orderId OR o.mergedIntoId = c.orderId JOIN channel h ON h.id = o.channelId JOIN purchase b ON b.liveParcel = c.id WHERE c.id = ? ORDER BY o.no`,
       [parcelId],
-    ))!;
-    const { orderId, ...told } = row;
-    await this.channel.tellTracking({ key: parcelId, ...told });
-    await this.db.tx({ personId: null, at: now }, async tx => {
-      await tx.insert('orderEvent', [
-        event(tx, orderId, 'told', `The channel was told the tracking number ${row.tracking}.`),
-      ]);
-      await tx.tell('orders', orderId);
-    });
+    );
+    for (const { orderId, channelId, ...told } of rows) {
+      const key = rows.length === 1 ? parcelId : `${parcelId} ${told.channelNumber}`;
+      const channelNumber = told.channelNumber.replace(/\/\d+$/, '');
+      if (!(await this.channels.tellTracking(channelId, { key, ...told, channelNumber }))) continue;
+      await this.db.tx({ personId: null, at: now }, async tx => {
+        await tx.insert('orderEvent', [
+          event(tx, orderId, 'told', `The channel was told the tracking number ${told.tracking}.`),
+        ]);
+        await tx.tell('orders', orderId);
+      });
+    }
   }
 }

@@ -1,6 +1,22 @@
-import { type Row, type Tx } from '../database/db.js';
+import type { Change } from '@auk/core';
+import type { Row, Tx } from '../database/db.js';
 
-/** A row of an order's history. */
-export function event(tx: Tx, orderId: string, kind: string, says: string): Row {
-  return { orderId, at: tx.at, personId: tx.personId, kind, says: says.slice(0, 400) };
+/** A row of an order's history. `changes` tells field by field what was before and after, `version` the order's version it led to. */
+export function event(
+  tx: Tx,
+  orderId: string,
+  kind: string,
+  says: string,
+  changes: readonly Change[] = [],
+  version: number | null = null,
+): Row {
+  return {
+    orderId,
+    at: tx.at,
+    personId: tx.personId,
+    kind,
+    says: says.slice(0, 600),
+    changes: changes.length > 0 ? JSON.stringify(changes) : null,
+    version,
+  };
 }

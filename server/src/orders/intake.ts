@@ -1,43 +1,48 @@
 import { createHash } from 'node:crypto';
 import {
+  type Change,
   type CheckedLine,
   checkOrder,
-  explode,
+  documentOf,
+  lineKeys,
+  type News,
+  newsOf,
   orderStage,
   type ReceivedOrder,
-  type RecipePart,
   type Stage,
   type StopReason,
+  type Suspicion,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService, type Product } from '../catalog/catalog.service.js';
 import { newId, type Row, type Tx } from '../database/db.js';
 import { DeparturePlanner, type OpenDeparture } from '../departures/planner.js';
 import { type PartWant, StockService } from '../stock/stock.service.js';
 import { ADDRESS_TABLES } from './addressTables.js';
 import { toChecked } from './checked.js';
+import { group, OrderChecks, setting, stopRow } from './checks.service.js';
+import { addressFields, loadOrders, type StoredOrder } from './documents.js';
+import { DuplicateSearch, type Found } from './duplicates.js';
 import { event } from './events.js';
-import { OrdersService } from './orders.service.js';
-import { emptyHolds } from './stages.js';
+import { LineMatching, type Matches } from './matching.js';
+import { countStages, emptyHolds } from './stages.js';
+import { headColumns, lineRows, OrderWriter } from './writer.js';
 
-/** A channel as intake needs it. */
+/** A channel as intake needs it. `home` is the country its orders ship from. */
 export interface IntakeChannel {
   id: string;
   name: string;
+  currency: string;
   warehouseId: string;
+  home: string;
 }
 
-/** What became of one received order. */
+/** What became, or would become, of one received order. */
 export interface Received {
   channelNumber: string;
   state: 'new' | 'changed' | 'same' | 'cannot change';
   stage: Stage | null;
-}
-
-interface Listing {
-  id: string;
-  channelSku: string;
-  productId: string | null;
+  says: string;
+  changes: Change[];
 }
 
 interface KnownOrder {
@@ -45,7 +50,7 @@ interface KnownOrder {
   channelNumber: string;
   digest: string;
   stage: Stage;
-  version: number;
+  revision: number | null;
 }
 
 interface Prepared {
@@ -58,90 +63,201 @@ interface Prepared {
   rows: { order: Row; lines: Row[]; parts: Row[] };
 }
 
-const half = (value: unknown): string =>
-  createHash('sha256').update(JSON.stringify(value)).digest('hex').slice(0, 32);
-/** Which order this is: the first half changes with its head, the second with its lines. */
-const digestOf = ({ lines, ...head }: ReceivedOrder): string => half(head) + half(lines);
+/** What an order says; its revision and the order of its fields do not count. */
+const digestOf = ({ revision: _, ...r }: ReceivedOrder): string =>
+  createHash('sha256').update(JSON.stringify(r)).digest('hex');
+/** Whether news are older than what is known already: channels repeat themselves, and not always in order. */
+const isOlder = (known: { revision: number | null }, r: ReceivedOrder): boolean =>
+  r.revision !== undefined && known.revision !== null && r.revision < known.revision;
+
+/** Of several news of one order the one with the highest revision, else the last. */
+function newest(received: readonly ReceivedOrder[]): ReceivedOrder[] {
+  const by = new Map<string, ReceivedOrder>();
+  for (const r of received) {
+    const known = by.get(r.channelNumber);
+    if (!known || !isOlder({ revision: known.revision ?? null }, r)) by.set(r.channelNumber, r);
+  }
+  return [...by.values()];
+}
+
+const OVER = new Set<Stage>(['Departed', 'Cancelled']);
 
 /** Takes orders in from any source: matched, broken into parts, checked and reserved, all in the caller's transaction. */
 @Injectable()
 export class OrderIntake {
   constructor(
-    private readonly catalog: CatalogService,
+    private readonly matching: LineMatching,
     private readonly planner: DeparturePlanner,
     private readonly stock: StockService,
-    private readonly orders: OrdersService,
+    private readonly checks: OrderChecks,
+    private readonly writer: OrderWriter,
+    private readonly duplicates: DuplicateSearch,
   ) {}
 
-  /** Receives orders of one channel; what is known and the same is left alone, so a repeat changes nothing. */
+  /** Receives orders of one channel; what is known and the same is left alone, so a repeat changes nothing. Of a number given twice the last counts. */
   async receive(tx: Tx, channel: IntakeChannel, received: readonly ReceivedOrder[]): Promise<Received[]> {
-    const known = await this.known(tx, channel, received);
-    const fresh = received.filter(r => !known.has(r.channelNumber));
-    const stages = await this.add(tx, channel, fresh);
-    const answers: Received[] = [];
-    for (const r of received) {
-      const k = known.get(r.channelNumber);
-      answers.push(
-        k
-          ? await this.merge(tx, k, r)
-          : { channelNumber: r.channelNumber, state: 'new', stage: stages.get(r.channelNumber)! },
-      );
-    }
+    const last = newest(received);
+    const known = await this.known(tx, channel, last);
+    const stages = await this.add(
+      tx,
+      channel,
+      last.filter(r => !known.has(r.channelNumber)),
+    );
+    const merged = await this.mergeAll(tx, known, last);
+    const answers = last.map(
+      r =>
+        merged.get(r.channelNumber) ?? {
+          channelNumber: r.channelNumber,
+          state: 'new' as const,
+          stage: stages.get(r.channelNumber)!,
+          says: '',
+          changes: [],
+        },
+    );
     if (answers.some(a => a.state === 'new' || a.state === 'changed')) await tx.tell('orders', '');
     return answers;
   }
 
-  /** Which of the orders are here already. */
-  async known(
-    tx: Pick<Tx, 'rows'>,
+  /** What receiving would do, without doing it. */
+  async preview(tx: Tx, channel: IntakeChannel, received: readonly ReceivedOrder[]): Promise<Received[]> {
+    const known = await this.known(tx, channel, received);
+    const orders = await this.changedOrders(tx, known, received, false);
+    return received.map(r => {
+      const k = known.get(r.channelNumber);
+      if (!k) return { channelNumber: r.channelNumber, state: 'new', stage: null, says: '', changes: [] };
+      const order = orders.get(k.id);
+      if (!order) return same(r, k.stage);
+      return answerOf(r, order.stage, newsOf(order, r));
+    });
+  }
+
+  private async known(
+    tx: Tx,
     channel: IntakeChannel,
     received: readonly ReceivedOrder[],
   ): Promise<Map<string, KnownOrder>> {
     const known = new Map<string, KnownOrder>();
     for (let i = 0; i < received.length; i += 1000) {
-      const numbers = received.slice(i, i + 1000).map(r => r.channelNumber);
       const rows = await tx.rows<KnownOrder>(
-        'SELECT id, channelNumber, digest, stage, version FROM orders WHERE channelId = ? AND channelNumber IN (?)',
-        [channel.id, numbers],
+        'SELECT id, channelNumber, digest, stage, revision FROM orders WHERE channelId = ? AND channelNumber IN (?)',
+        [channel.id, received.slice(i, i + 1000).map(r => r.channelNumber)],
       );
       for (const r of rows) known.set(r.channelNumber, r);
     }
     return known;
   }
 
-  /** What a received order would be against a known one. */
-  compare(known: KnownOrder | undefined, received: ReceivedOrder): Received['state'] {
-    if (!known) return 'new';
-    const digest = digestOf(received);
-    if (known.digest === digest) return 'same';
-    const beyond = ['Listed', 'Picked', 'Packed', 'Labelled', 'Departed', 'Cancelled'].includes(known.stage);
-    return beyond || known.digest.slice(32) !== digest.slice(32) ? 'cannot change' : 'changed';
+  private changedOrders(
+    tx: Tx,
+    known: Map<string, KnownOrder>,
+    received: readonly ReceivedOrder[],
+    lock: boolean,
+  ): Promise<Map<string, StoredOrder>> {
+    const changed = received.flatMap(r => {
+      const k = known.get(r.channelNumber);
+      return k && k.digest !== digestOf(r) && !isOlder(k, r) ? [k.id] : [];
+    });
+    return loadOrders(tx, changed.sort(), lock);
   }
 
-  /** Takes over a changed head (address, payment, note) and checks the order again; changed lines and orders already on a list are left to a person. */
-  private async merge(tx: Tx, known: KnownOrder, r: ReceivedOrder): Promise<Received> {
-    const state = this.compare(known, r);
-    if (state !== 'changed') return { channelNumber: r.channelNumber, state, stage: known.stage };
-    await tx.one('SELECT id FROM orders WHERE id = ? FOR UPDATE', [known.id]);
-    await tx.run(
-      'UPDATE orders SET buyer = ?, mail = ?, shipTo = ?, payment = ?, shippingMinor = ?, promised = ?, note = ?, digest = ?, version = version + 1 WHERE id = ?',
-      [
-        r.shipTo.name,
-        r.mail,
-        JSON.stringify(r.shipTo),
-        r.payment,
-        r.shippingMinor,
-        r.promised,
-        r.note,
-        digestOf(r),
-        known.id,
-      ],
+  /** Merges what changed at the channel into the orders that are here; what both sides changed waits for a person. */
+  private async mergeAll(
+    tx: Tx,
+    known: Map<string, KnownOrder>,
+    received: readonly ReceivedOrder[],
+  ): Promise<Map<string, Received>> {
+    const orders = await this.changedOrders(tx, known, received, true);
+    const answers = new Map<string, Received>();
+    const touched: string[] = [];
+    const freed: string[] = [];
+    for (const r of received) {
+      const k = known.get(r.channelNumber);
+      if (!k) continue;
+      const order = orders.get(k.id);
+      if (!order) {
+        answers.set(r.channelNumber, same(r, k.stage));
+        continue;
+      }
+      const news = newsOf(order, r);
+      freed.push(...(await this.mergeOne(tx, order, r, news)));
+      answers.set(r.channelNumber, answerOf(r, order.stage, news));
+      if (news.taken.length + news.conflicts.length > 0) touched.push(order.id);
+    }
+    if (touched.length > 0) {
+      const stages = await this.checks.recheck(tx, touched);
+      await this.checks.reserveAgain(tx, freed);
+      for (const [, a] of answers) {
+        const id = known.get(a.channelNumber)!.id;
+        a.stage = stages.get(id) ?? a.stage;
+      }
+    }
+    return answers;
+  }
+
+  private async mergeOne(tx: Tx, order: StoredOrder, r: ReceivedOrder, news: News): Promise<string[]> {
+    const base = {
+      base: JSON.stringify(news.theirs),
+      digest: digestOf(r),
+      revision: r.revision === undefined ? null : String(r.revision),
+    };
+    if (OVER.has(order.stage)) {
+      await tx.run('UPDATE orders SET base = ?, digest = ?, revision = ? WHERE id = ?', [
+        base.base,
+        base.digest,
+        base.revision,
+        order.id,
+      ]);
+      if (news.taken.length > 0)
+        await tx.insert('orderEvent', [
+          event(
+            tx,
+            order.id,
+            'told late',
+            `The channel changed the order after it was ${order.stage}; nothing was changed here.`,
+            news.taken,
+          ),
+        ]);
+      return [];
+    }
+    await this.missingListings(tx, order, news);
+    const { freed } = await this.writer.write(
+      tx,
+      order,
+      news.after,
+      { kind: 'changed', says: 'The channel changed the order; this was taken over.' },
+      base,
     );
-    await tx.insert('orderEvent', [
-      event(tx, known.id, 'changed', 'The channel sent the order again with changes; they were taken over.'),
-    ]);
-    const stages = await this.orders.recheck(tx, [known.id]);
-    return { channelNumber: r.channelNumber, state, stage: stages.get(known.id) ?? null };
+    for (const c of news.conflicts)
+      await tx.run(
+        'UPDATE orderDifference SET decidedAt = ?, taken = FALSE WHERE orderId = ? AND decidedAt IS NULL AND field = ? AND lineKey <=> ?',
+        [tx.at, order.id, c.field, c.line],
+      );
+    await tx.insert(
+      'orderDifference',
+      news.conflicts.map(c => ({
+        id: newId(),
+        orderId: order.id,
+        lineKey: c.line,
+        field: c.field,
+        ours: JSON.stringify({ v: c.ours }),
+        theirs: JSON.stringify({ v: c.theirs }),
+        theirLine: c.line === null ? null : JSON.stringify(news.theirs.lines[c.line] ?? null),
+        raisedAt: tx.at,
+      })),
+    );
+    return freed;
+  }
+
+  /** SKUs that a known order newly sells become listings too. */
+  private async missingListings(tx: Tx, order: StoredOrder, news: News): Promise<void> {
+    const added = news.taken.filter(c => c.field === '' && c.before === null && c.line !== null);
+    if (added.length === 0) return;
+    const lines = added.map(c => ({
+      channelSku: c.line!.replace(/#\d+$/, ''),
+      title: String(news.after.lines[c.line!]!.title),
+      priceMinor: Number(news.after.lines[c.line!]!.priceMinor),
+    }));
+    await this.matching.open(tx, order.channelId, lines, true);
   }
 
   private async add(
@@ -151,13 +267,44 @@ export class OrderIntake {
   ): Promise<Map<string, Stage>> {
     const stages = new Map<string, Stage>();
     if (received.length === 0) return stages;
-    const products = await this.catalog.products(tx);
-    const listings = await this.listings(tx, channel, received);
-    const open = await this.planner.open(tx, tx.at);
-    const explosions = new Map<string, RecipePart[] | null>();
-    const prepared = received.map((r, i) =>
-      prepare(tx, channel, r, i, { products, listings, open, planner: this.planner, explosions }),
+    const around: Surroundings = {
+      channel,
+      matches: await this.matching.open(
+        tx,
+        channel.id,
+        received.flatMap(r => r.lines),
+        true,
+      ),
+      open: await this.planner.open(tx, tx.at),
+      planner: this.planner,
+      letUncodedThrough: await setting(tx, 'letUncodedThrough', false),
+    };
+    const prepared = received.map((r, i) => prepare(tx, r, i, around));
+    const suspicions = await this.duplicates.among(
+      tx,
+      prepared.map(p => ({ id: p.id, received: p.received, lines: p.rows.lines })),
     );
+    const suspected = group(suspicions, s => s.orderId);
+    for (const p of prepared) p.stops = checkPrepared(p, around, suspected.get(p.id) ?? []);
+    await this.insert(tx, channel, prepared, suspicions);
+    const holds = await this.stock.reserve(
+      tx,
+      prepared.flatMap(p => p.wants),
+      'reserve',
+    );
+    const held = new Map<string, number>();
+    for (const h of holds) held.set(h.orderId, (held.get(h.orderId) ?? 0) + h.change);
+    for (const p of prepared) stages.set(p.received.channelNumber, stageOf(p, held.get(p.id) ?? 0));
+    await this.storeStages(tx, prepared, stages);
+    return stages;
+  }
+
+  private async insert(
+    tx: Tx,
+    channel: IntakeChannel,
+    prepared: readonly Prepared[],
+    suspicions: readonly Found[],
+  ): Promise<void> {
     await tx.insert(
       'orders',
       prepared.map(p => p.rows.order),
@@ -176,24 +323,13 @@ export class OrderIntake {
     );
     await tx.insert(
       'stopReason',
-      prepared.flatMap(p =>
-        p.stops.map(s => ({ id: newId(), orderId: p.id, ...s, raisedAt: tx.at, liftedAt: null })),
-      ),
+      prepared.flatMap(p => p.stops.map(s => stopRow(tx, p.id, s))),
     );
+    await this.duplicates.store(tx, suspicions);
     await tx.insert(
       'orderEvent',
       prepared.map(p => event(tx, p.id, 'received', `Received from ${channel.name}.`)),
     );
-    const holds = await this.stock.reserve(
-      tx,
-      prepared.flatMap(p => p.wants),
-      'reserve',
-    );
-    const held = new Map<string, number>();
-    for (const h of holds) held.set(h.orderId, (held.get(h.orderId) ?? 0) + h.change);
-    for (const p of prepared) stages.set(p.received.channelNumber, stageOf(p, held.get(p.id) ?? 0));
-    await this.storeStages(tx, prepared, stages);
-    return stages;
   }
 
   private async storeStages(
@@ -201,49 +337,41 @@ export class OrderIntake {
     prepared: readonly Prepared[],
     stages: Map<string, Stage>,
   ): Promise<void> {
-    const by = new Map<Stage, string[]>();
-    for (const p of prepared) {
-      const stage = stages.get(p.received.channelNumber)!;
-      if (stage !== 'Clear') by.set(stage, [...(by.get(stage) ?? []), p.id]);
-    }
-    for (const [stage, ids] of by) await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, ids]);
-  }
-
-  /** Listings of the channel for the SKUs sold; unknown ones are made, unlinked. */
-  private async listings(
-    tx: Tx,
-    channel: IntakeChannel,
-    received: readonly ReceivedOrder[],
-  ): Promise<Map<string, Listing>> {
-    const titles = new Map(received.flatMap(r => r.lines.map(l => [l.channelSku, l] as const)));
-    const rows = await tx.rows<Listing>('SELECT id, channelSku, productId FROM listing WHERE channelId = ?', [
-      channel.id,
-    ]);
-    const found = new Map(rows.map(r => [r.channelSku, r]));
-    const missing = [...titles.values()]
-      .filter(l => !found.has(l.channelSku))
-      .map(l => ({
-        id: newId(),
-        channelId: channel.id,
-        channelSku: l.channelSku,
-        title: l.title,
-        priceMinor: l.priceMinor,
-        productId: null,
-      }));
-    await tx.insert('listing', missing);
-    for (const m of missing) found.set(m.channelSku, m);
-    return found;
+    const by = group(prepared, p => stages.get(p.received.channelNumber)!) as Map<Stage, Prepared[]>;
+    for (const [stage, list] of by)
+      if (stage !== 'Clear')
+        await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, list.map(p => p.id)]);
+    await countStages(tx, new Map([...by].map(([stage, list]) => [stage, list.length])));
   }
 }
 
+const same = (r: ReceivedOrder, stage: Stage): Received => ({
+  channelNumber: r.channelNumber,
+  state: 'same',
+  stage,
+  says: '',
+  changes: [],
+});
+
+function answerOf(r: ReceivedOrder, stage: Stage, news: News): Received {
+  const common = { channelNumber: r.channelNumber, stage, changes: news.taken };
+  if (news.taken.length + news.conflicts.length === 0) return same(r, stage);
+  if (OVER.has(stage))
+    return { ...common, state: 'cannot change', says: `It is ${stage}; look at it by hand.` };
+  const waits =
+    news.conflicts.length > 0
+      ? `${news.conflicts.length} of it was changed here too and waits for a person.`
+      : '';
+  return { ...common, state: 'changed', says: waits };
+}
+
 function stageOf(p: Prepared, held: number): Stage {
-  const wanted = p.wants.reduce((n, w) => n + w.quantity, 0);
   return orderStage({
     checked: true,
     cancelled: false,
     parked: false,
     stopReasons: p.stops.length,
-    wanted,
+    wanted: p.wants.reduce((n, w) => n + w.quantity, 0),
     held: { ...emptyHolds(), soft: held },
     closed: 0,
     labelled: 0,
@@ -251,130 +379,101 @@ function stageOf(p: Prepared, held: number): Stage {
 }
 
 interface Surroundings {
-  products: Map<string, Product>;
-  listings: Map<string, Listing>;
+  channel: IntakeChannel;
+  matches: Matches;
   open: OpenDeparture[];
   planner: DeparturePlanner;
-  explosions: Map<string, RecipePart[] | null>;
+  letUncodedThrough: boolean;
 }
 
-/** Breaks one unit of a sellable into parts, remembering the answer; null when its recipe is broken. */
-function partsOf(id: string, around: Surroundings): RecipePart[] | null {
-  if (!around.explosions.has(id)) {
-    const exploded = explode(id, 1, x => around.products.get(x)?.recipe);
-    around.explosions.set(id, exploded.ok ? exploded.value : null);
-  }
-  return around.explosions.get(id)!;
-}
-
-function prepare(
-  tx: Tx,
-  channel: IntakeChannel,
-  r: ReceivedOrder,
-  age: number,
-  around: Surroundings,
-): Prepared {
-  const id = newId();
-  const shipmentId = newId();
-  const sold = r.lines.map((line, position) => {
-    const listing = around.listings.get(line.channelSku)!;
-    const product = listing.productId ? around.products.get(listing.productId)! : null;
+function checkPrepared(p: Prepared, around: Surroundings, suspicions: readonly Suspicion[]): StopReason[] {
+  const lines = p.received.lines.map((line): CheckedLine => {
+    const match = around.matches.of(line.channelSku);
     return {
-      line,
-      position,
-      listing,
-      product,
-      parts: product ? partsOf(product.id, around) : null,
-      lineId: newId(),
+      channelName: around.channel.name,
+      channelSku: line.channelSku,
+      title: line.title,
+      product: match.product && toChecked(match.product),
+      parts: match.parts?.map(x => toChecked(around.matches.products.get(x.productId)!)) ?? null,
     };
   });
-  const weightMg = sold
-    .flatMap(s =>
-      (s.parts ?? []).map(
-        p => (around.products.get(p.productId)!.weightMg ?? 0) * p.quantity * s.line.quantity,
-      ),
-    )
-    .reduce((a, b) => a + b, 0);
-  const departureId = around.planner.plan(around.open, weightMg, tx.at);
-  const priority = urgency(around.open, departureId, r.promised);
-  const parts = sold.flatMap(s =>
-    (s.parts ?? []).map(p => ({
-      id: newId(),
-      lineId: s.lineId,
-      orderId: id,
-      shipmentId,
-      productId: p.productId,
-      quantity: p.quantity * s.line.quantity,
-    })),
+  return checkOrder(
+    {
+      payment: p.received.payment,
+      shipTo: p.received.shipTo,
+      home: around.channel.home,
+      lines,
+      suspicions: [...suspicions],
+      differences: [],
+      letUncodedThrough: around.letUncodedThrough,
+    },
+    ADDRESS_TABLES,
   );
-  const checked: CheckedLine[] = sold.map(s => ({
-    channelName: channel.name,
-    channelSku: s.line.channelSku,
-    title: s.line.title,
-    product: s.product && toChecked(s.product),
-    parts: s.parts?.map(p => toChecked(around.products.get(p.productId)!)) ?? null,
-  }));
+}
+
+function prepare(tx: Tx, r: ReceivedOrder, age: number, around: Surroundings): Prepared {
+  const id = newId();
+  const shipmentId = newId();
+  const document = documentOf(r);
+  const keys = lineKeys(r.lines);
+  const made = r.lines.map((line, position) =>
+    lineRows(
+      around.matches,
+      { orderId: id, shipmentId, position },
+      { key: keys[position]!, channelSku: line.channelSku, fields: document.lines[keys[position]!]! },
+    ),
+  );
+  const parts = made.flatMap(m => m.parts);
+  const weightMg = parts.reduce(
+    (n, p) => n + (around.matches.products.get(String(p.productId))!.weightMg ?? 0) * Number(p.quantity),
+    0,
+  );
+  const departureId = around.planner.plan(around.open, weightMg, tx.at);
+  const departure = around.open.find(d => d.id === departureId);
+  const priority = urgency(departure, r.promised);
   return {
     id,
     received: r,
     shipmentId,
     departureId,
-    stops: checkOrder({ payment: r.payment, shipTo: r.shipTo, lines: checked }, ADDRESS_TABLES),
+    stops: [],
     wants: parts.map(p => ({
-      partId: p.id,
+      partId: String(p.id),
       orderId: id,
-      productId: p.productId,
-      quantity: p.quantity,
+      productId: String(p.productId),
+      quantity: Number(p.quantity),
       priority,
       age,
     })),
     rows: {
       order: {
         id,
-        warehouseId: channel.warehouseId,
-        channelId: channel.id,
+        warehouseId: around.channel.warehouseId,
+        channelId: around.channel.id,
         channelNumber: r.channelNumber,
         placedAt: r.placedAt ? new Date(r.placedAt) : null,
         receivedAt: tx.at,
-        buyer: r.shipTo.name,
-        mail: r.mail,
-        shipTo: JSON.stringify(r.shipTo),
-        payment: r.payment,
         currency: r.currency,
-        linesMinor: r.lines.reduce((n, l) => n + l.quantity * l.priceMinor, 0),
-        shippingMinor: r.shippingMinor,
-        promised: r.promised,
-        note: r.note,
+        ...(headColumns({
+          head: { ...document.head, ...addressFields('shipTo', r.shipTo) },
+          lines: document.lines,
+        }) as Row),
+        base: JSON.stringify(document),
         digest: digestOf(r),
+        revision: r.revision ?? null,
         checkedAt: tx.at,
         departureId,
+        leavesAt: departure ? new Date(departure.cutOff) : null,
         stage: 'Clear',
       },
-      lines: sold.map(s => ({
-        id: s.lineId,
-        orderId: id,
-        position: s.position,
-        channelSku: s.line.channelSku,
-        title: s.line.title,
-        quantity: s.line.quantity,
-        priceMinor: s.line.priceMinor,
-        listingId: s.listing.id,
-        productId: s.product?.id ?? null,
-        recipeId: s.product?.recipe.recipeId ?? null,
-      })),
+      lines: made.map(m => m.line),
       parts,
     },
   };
 }
 
 /** Minutes since 1970 of the cut-off, or of the promised day when no departure is planned: smaller is more urgent. */
-function urgency(
-  open: readonly OpenDeparture[],
-  departureId: string | null,
-  promised: string | null,
-): number {
-  const cutOff =
-    open.find(d => d.id === departureId)?.cutOff ??
-    (promised ? `${promised}T00:00:00Z` : '2100-01-01T00:00:00Z');
+function urgency(departure: OpenDeparture | undefined, promised: string | null): number {
+  const cutOff = departure?.cutOff ?? (promised ? `${promised}T00:00:00Z` : '2100-01-01T00:00:00Z');
   return Math.floor(Date.parse(cutOff) / 60_000);
 }

@@ -1,140 +1,119 @@
-import type { HistoryRow, OrderLineView, OrderQuery, OrderRow, OrderView, Page } from '@auk/contract';
-import type { Hold, Stage, StopReason } from '@auk/core';
+import type { HistoryRow, KnownBuyer, OrderLineView, OrderNoteView, OrderView } from '@auk/contract';
+import {
+  type Address,
+  type Change,
+  documentTotals,
+  type Hold,
+  missingFacts,
+  type OrderTotals,
+  type StopReason,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { escapeLike } from '../catalog/catalog.service.js';
+import { CatalogService } from '../catalog/catalog.service.js';
+import { escapeLike } from '../catalog/escapeLike.js';
+import { factsHeld } from '../catalog/product.js';
 import { Db, fromJson } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { parcelState } from '../parcels/parcelState.js';
+import { openDifferences, toOpen } from './checks.service.js';
+import { addressOf, loadOrders } from './documents.js';
+import { OrderListQueries } from './list.queries.js';
 import { emptyHolds } from './stages.js';
+import { Undoing } from './undoing.js';
 
-interface RowRecord {
-  id: string;
-  no: number;
-  channelNumber: string;
-  channel: string;
-  buyer: string;
-  shipTo: string;
-  what: string | null;
-  lines: number;
-  units: number;
-  stage: Stage;
-  reason: string | null;
-  parkedReason: string | null;
-  shortOf: string | null;
-  list: string | null;
-  carrierName: string | null;
-  cutOff: Date | null;
-  promised: string | null;
-  linesMinor: number;
-  shippingMinor: number;
-  currency: string;
-  starred: number;
-}
-
-/** Columns of an order's row in lists; the reason under the stage is found beside it. */
-const ROW = `SELECT o.id, o.no, o.channelNumber, c.name AS channel, o.buyer, o.shipTo, o.stage, o.promised, o.linesMinor, o.shippingMinor, o.currency, o.starred, o.parkedReason,
-  d.carrierName, d.cutOff,
-  (SELECT GROUP_CONCAT(l.title ORDER BY l.position SEPARATOR ', ') FROM orderLine l WHERE l.orderId = o.id) AS what,
-  (SELECT COUNT(*) FROM orderLine l WHERE l.orderId = o.id) AS \`lines\`,
-  (SELECT SUM(l.quantity) FROM orderLine l WHERE l.orderId = o.id) AS units,
-  (SELECT s.says FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL ORDER BY s.id LIMIT 1) AS reason,
-  IF(o.stage = 'Short', (SELECT GROUP_CONCAT(CONCAT(x.n, ' ', x.name) SEPARATOR ', ') FROM
-    (SELECT p.orderId, pr.name, p.quantity - COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0) AS n FROM linePart p JOIN product pr ON pr.id = p.productId) x
-    WHERE x.orderId = o.id AND x.n > 0), NULL) AS shortOf,
-  IF(o.stage = 'Listed', (SELECT CONCAT('PL-', MAX(t.no)) FROM pickStop s JOIN pickList t ON t.id = s.listId WHERE s.orderId = o.id), NULL) AS list
-  FROM orders o JOIN channel c ON c.id = o.channelId LEFT JOIN departure d ON d.id = o.departureId`;
-
-/** Reads of orders that are more than a find. */
+/** The whole story of one order. */
 @Injectable()
 export class OrdersQueries {
-  constructor(private readonly db: Db) {}
-
-  /** Orders, newest number first, paged by number. */
-  async list(q: OrderQuery): Promise<Page<OrderRow> & { count: number }> {
-    const where: string[] = [];
-    const params: unknown[] = [];
-    const and = (sql: string, ...more: unknown[]) => {
-      where.push(sql);
-      params.push(...more);
-    };
-    if (q.stage === 'open' || !q.stage) and("o.stage NOT IN ('Departed', 'Cancelled')");
-    else if (q.stage !== 'all') and('o.stage IN (?)', q.stage.split(','));
-    if (q.channel) and('c.code = ?', q.channel);
-    if (q.departure) and('o.departureId = ?', q.departure);
-    if (q.reason)
-      and(
-        'EXISTS (SELECT 1 FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL AND s.code = ?)',
-        q.reason,
-      );
-    if (q.words) {
-      const like = `%${escapeLike(q.words)}%`;
-      and(
-        "(o.channelNumber LIKE ? OR o.buyer LIKE ? OR CONCAT('OR-', o.no) = ? OR o.mail LIKE ?)",
-        like,
-        like,
-        q.words.toUpperCase(),
-        like,
-      );
-    }
-    const filter = where.length ? `WHERE ${where.join(' AND ')}` : '';
-    const { n } = (await this.db.one<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM orders o JOIN channel c ON c.id = o.channelId ${filter}`,
-      params,
-    ))!;
-    if (q.after) and('o.no < ?', Number(q.after));
-    const rows = await this.db.rows<RowRecord>(
-      `${ROW} ${where.length ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY o.no DESC LIMIT ?`,
-      [...params, q.size + 1],
-    );
-    const page = rows.slice(0, q.size);
-    return { rows: page.map(toRow), next: rows.length > q.size ? String(page.at(-1)!.no) : null, count: n };
-  }
+  constructor(
+    private readonly db: Db,
+    private readonly catalog: CatalogService,
+    private readonly lists: OrderListQueries,
+    private readonly undoing: Undoing,
+  ) {}
 
   async one(id: string): Promise<OrderView> {
-    const record = await this.db.one<
-      RowRecord & { mail: string; placedAt: Date | null; payment: string; note: string; version: number }
-    >(
-      `${ROW.replace('SELECT o.id', 'SELECT o.mail, o.placedAt, o.payment, o.note, o.version, o.id')} WHERE o.id = ?`,
-      [id],
-    );
-    if (!record) throw new NotHere('That order');
-    const [lines, stops, parcels, lists, history] = await Promise.all([
-      this.lines(id),
-      this.stops(id),
-      this.parcels(id),
-      this.lists(id),
-      this.history(id),
-    ]);
+    const order = (await loadOrders(this.db, [id])).get(id);
+    if (!order) throw new NotHere('That order');
+    const totals = documentTotals(order.document);
+    const { head } = order.document;
+    const [[row], parked, lines, stops, notes, parcels, lists, related, history, differences, undoes] =
+      await Promise.all([
+        this.lists.rows([id]),
+        this.db.one<{ parkWord: string | null; placedAt: Date | null }>(
+          'SELECT parkWord, placedAt FROM orders WHERE id = ?',
+          [id],
+        ),
+        this.lines(id, totals),
+        this.stops(id),
+        this.notes(id),
+        this.parcels(id),
+        this.pickLists(id),
+        this.related(id),
+        this.history(id),
+        openDifferences(this.db, [id]),
+        this.undoing.what(this.db, id, true),
+      ]);
     return {
-      row: toRow(record),
-      mail: record.mail,
-      placedAt: record.placedAt?.toISOString() ?? null,
-      payment: record.payment,
-      shipTo: fromJson(record.shipTo),
-      note: record.note,
-      shippingMinor: record.shippingMinor,
-      version: record.version,
+      row: row!,
+      mail: String(head.mail),
+      placedAt: parked?.placedAt?.toISOString() ?? null,
+      payment: String(head.payment),
+      shipTo: addressOf('shipTo', head) ?? ({ ...EMPTY } as Address),
+      billTo: addressOf('billTo', head),
+      pickUpPoint: String(head.pickUpPoint ?? ''),
+      note: String(head.note ?? ''),
+      serviceAsked: String(head.serviceAsked ?? ''),
+      shipBy: head.shipBy as string | null,
+      weightOverrideMg: head.weightOverrideMg as number | null,
+      money: {
+        goodsMinor: totals.goods,
+        discountMinor: totals.discount,
+        shippingMinor: totals.shipping,
+        taxMinor: totals.tax,
+        totalMinor: totals.total,
+        paidMinor: Number(head.paidMinor),
+        balanceMinor: totals.balance,
+      },
+      draft: order.draft,
+      parkWord: parked?.parkWord ?? null,
       lines,
       stops,
+      differences: (differences.get(id) ?? []).map(d => ({ id: d.id, ...toOpen(d, order.currency) })),
+      notes,
       parcels,
       lists,
+      related,
+      undoes: undoes.state === 'nothing' ? null : undoes.says,
       history,
+      version: order.version,
     };
   }
 
-  private async lines(orderId: string): Promise<OrderLineView[]> {
-    const lines = await this.db.rows<{
-      id: string;
-      channelSku: string;
-      title: string;
-      quantity: number;
-      priceMinor: number;
-      productId: string | null;
-      sku: string;
-      name: string;
-      kind: string;
-    }>(
-      'SELECT l.id, l.channelSku, l.title, l.quantity, l.priceMinor, l.productId, p.sku, p.name, p.kind FROM orderLine l LEFT JOIN product p ON p.id = l.productId WHERE l.orderId = ? ORDER BY l.position',
+  /** Buyers of earlier orders whose name or mail begins like the words, the latest address of each first. */
+  async buyers(words: string): Promise<KnownBuyer[]> {
+    const like = `${escapeLike(words)}%`;
+    const terms = (words.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? []).map(w => `+${w}*`).join(' ');
+    const rows = await this.db.rows<{ mail: string; buyer: string; shipTo: string }>(
+      `SELECT mail, buyer, shipTo, no FROM orders WHERE buyer LIKE ? AND draftedAt IS NULL
+       UNION SELECT mail, buyer, shipTo, no FROM orders WHERE mail LIKE ? AND draftedAt IS NULL
+       ${terms ? 'UNION SELECT mail, buyer, shipTo, no FROM orders WHERE MATCH (buyer, mail) AGAINST (? IN BOOLEAN MODE) AND draftedAt IS NULL' : ''} ORDER BY no DESC LIMIT 200`,
+      [like, like, ...(terms ? [terms] : [])],
+    );
+    const buyers = new Map<string, KnownBuyer>();
+    for (const r of rows) {
+      const key = `${r.mail}\n${r.buyer}`.toLowerCase();
+      const known = buyers.get(key);
+      if (known) known.orders += 1;
+      else buyers.set(key, { mail: r.mail, orders: 1, shipTo: fromJson(r.shipTo) });
+    }
+    return [...buyers.values()].slice(0, 8);
+  }
+
+  private async lines(orderId: string, totals: OrderTotals): Promise<OrderLineView[]> {
+    const lines = await this.db.rows<
+      Omit<OrderLineView, 'total' | 'product' | 'parts'> & { productId: string | null }
+    >(
+      'SELECT id, lineKey AS `key`, channelSku, title, quantity, priceMinor, taxPpm, taxMinor, weightMg, units, productId FROM orderLine WHERE orderId = ? AND removedAt IS NULL ORDER BY position',
       [orderId],
     );
     const parts = await this.db.rows<{
@@ -145,28 +124,38 @@ export class OrdersQueries {
       sku: string;
       name: string;
     }>(
-      'SELECT t.id, t.lineId, t.productId, t.quantity, p.sku, p.name FROM linePart t JOIN product p ON p.id = t.productId WHERE t.orderId = ? ORDER BY t.id',
+      'SELECT t.id, t.lineId, t.productId, t.quantity, p.sku, p.name FROM linePart t JOIN product p ON p.id = t.productId WHERE t.orderId = ? AND t.quantity > 0 ORDER BY t.id',
       [orderId],
     );
     const held = await this.db.rows<{ partId: string; hold: Hold; n: number }>(
       'SELECT partId, hold, SUM(quantity) AS n FROM allocation WHERE orderId = ? GROUP BY partId, hold',
       [orderId],
     );
+    const products = await this.catalog.products(this.db, [
+      ...new Set(lines.flatMap(l => l.productId ?? [])),
+    ]);
     const holdsOf = (id: string) => ({
       ...emptyHolds(),
       ...Object.fromEntries(held.filter(h => h.partId === id).map(h => [h.hold, h.n])),
     });
-    return lines.map(l => ({
-      id: l.id,
-      channelSku: l.channelSku,
-      title: l.title,
-      quantity: l.quantity,
-      priceMinor: l.priceMinor,
-      product: l.productId ? { id: l.productId, sku: l.sku, name: l.name, kind: l.kind } : null,
-      parts: parts
-        .filter(p => p.lineId === l.id)
-        .map(({ lineId: _, ...p }) => ({ ...p, held: holdsOf(p.id) })),
-    }));
+    return lines.map(({ productId, ...l }, i) => {
+      const p = productId ? products.get(productId)! : null;
+      return {
+        ...l,
+        total: totals.lines[i]!,
+        product: p && {
+          id: p.id,
+          sku: p.sku,
+          name: p.name,
+          kind: p.kind,
+          picture: p.picture,
+          missing: missingFacts(factsHeld(p)).filter(m => m.serious),
+        },
+        parts: parts
+          .filter(t => t.lineId === l.id)
+          .map(({ lineId: _, ...t }) => ({ ...t, held: holdsOf(t.id) })),
+      };
+    });
   }
 
   private stops(orderId: string): Promise<StopReason[]> {
@@ -174,6 +163,14 @@ export class OrdersQueries {
       'SELECT code, subject, says, cure FROM stopReason WHERE orderId = ? AND liftedAt IS NULL ORDER BY id',
       [orderId],
     );
+  }
+
+  private async notes(orderId: string): Promise<OrderNoteView[]> {
+    const rows = await this.db.rows<Omit<OrderNoteView, 'at' | 'confirm'> & { at: Date; confirm: number }>(
+      'SELECT n.id, n.kind, n.text, n.confirm, n.at, p.name AS person FROM orderNote n LEFT JOIN person p ON p.id = n.personId WHERE n.orderId = ? AND n.removedAt IS NULL ORDER BY n.id',
+      [orderId],
+    );
+    return rows.map(n => ({ ...n, confirm: !!n.confirm, at: n.at.toISOString() }));
   }
 
   private async parcels(orderId: string): Promise<OrderView['parcels']> {
@@ -201,50 +198,54 @@ export class OrdersQueries {
     }));
   }
 
-  private async lists(orderId: string): Promise<string[]> {
-    return (
-      await this.db.rows<{ no: number }>(
-        'SELECT DISTINCT l.no FROM pickStop s JOIN pickList l ON l.id = s.listId WHERE s.orderId = ? ORDER BY l.no',
-        [orderId],
-      )
-    ).map(l => `PL-${l.no}`);
+  private async pickLists(orderId: string): Promise<string[]> {
+    const rows = await this.db.rows<{ no: number }>(
+      'SELECT DISTINCT l.no FROM pickStop s JOIN pickList l ON l.id = s.listId WHERE s.orderId = ? ORDER BY l.no',
+      [orderId],
+    );
+    return rows.map(l => `PL-${l.no}`);
+  }
+
+  private related(orderId: string): Promise<OrderView['related']> {
+    const before = "('Incoming', 'Stopped', 'Parked', 'Short', 'Clear')";
+    return this.db.rows(
+      `SELECT x.id, x.channelNumber AS number, x.stage, 'split' AS how FROM orders o JOIN orders x ON x.id = o.splitOfId WHERE o.id = ?
+       UNION ALL SELECT x.id, x.channelNumber, x.stage, 'split' FROM orders x WHERE x.splitOfId = ?
+       UNION ALL SELECT x.id, x.channelNumber, x.stage, 'merged' FROM orders x WHERE x.mergedIntoId = ?
+       UNION ALL SELECT x.id, x.channelNumber, x.stage, 'merged' FROM orders o JOIN orders x ON x.id = o.mergedIntoId WHERE o.id = ?
+       UNION ALL SELECT x.id, x.channelNumber, x.stage, 'can travel along' FROM orders o JOIN orders x ON x.together = o.together AND x.id <> o.id
+         WHERE o.id = ? AND o.stage IN ${before} AND x.stage IN ${before} AND x.draftedAt IS NULL AND o.draftedAt IS NULL AND NOT x.splitOfId <=> o.id AND NOT o.splitOfId <=> x.id`,
+      [orderId, orderId, orderId, orderId, orderId],
+    );
   }
 
   private async history(orderId: string): Promise<HistoryRow[]> {
-    const rows = await this.db.rows<{ at: Date; person: string | null; says: string }>(
-      'SELECT e.at, p.name AS person, e.says FROM orderEvent e LEFT JOIN person p ON p.id = e.personId WHERE e.orderId = ? ORDER BY e.id',
+    const rows = await this.db.rows<{
+      at: Date;
+      person: string | null;
+      says: string;
+      changes: string | null;
+    }>(
+      'SELECT e.at, p.name AS person, e.says, e.changes FROM orderEvent e LEFT JOIN person p ON p.id = e.personId WHERE e.orderId = ? ORDER BY e.id',
       [orderId],
     );
-    return rows.map(r => ({ ...r, at: r.at.toISOString() }));
+    return rows.map(r => ({
+      at: r.at.toISOString(),
+      person: r.person,
+      says: r.says,
+      changes: r.changes ? fromJson<Change[]>(r.changes) : [],
+    }));
   }
 }
 
-function toRow(r: RowRecord): OrderRow {
-  const to = fromJson<{ city: string; region: string; country: string }>(r.shipTo);
-  const reason =
-    r.stage === 'Stopped'
-      ? r.reason
-      : r.stage === 'Parked'
-        ? r.parkedReason
-        : r.stage === 'Short'
-          ? r.shortOf
-          : r.list;
-  return {
-    id: r.id,
-    no: `OR-${r.no}`,
-    channelNumber: r.channelNumber,
-    channel: r.channel,
-    buyer: r.buyer,
-    town: [to.city, to.region, to.country === 'US' ? '' : to.country].filter(Boolean).join(', '),
-    what: r.what ?? '',
-    lines: r.lines,
-    units: r.units ?? 0,
-    stage: r.stage,
-    reason,
-    leavesWith: r.cutOff ? { carrier: r.carrierName!, cutOff: r.cutOff.toISOString() } : null,
-    promised: r.promised,
-    paidMinor: r.linesMinor + r.shippingMinor,
-    currency: r.currency,
-    starred: !!r.starred,
-  };
-}
+const EMPTY = {
+  name: '',
+  company: '',
+  line1: '',
+  line2: '',
+  city: '',
+  region: '',
+  postcode: '',
+  country: '',
+  phone: '',
+};

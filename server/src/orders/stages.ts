@@ -62,13 +62,46 @@ export const emptyHolds = (): Record<Hold, number> =>
 export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promise<Map<string, Stage>> {
   const after = new Map<string, Stage>();
   const changed = new Map<Stage, string[]>();
+  const counts = new Map<Stage, number>();
   for (const [id, f] of await stageFacts(tx, [...new Set(orderIds)])) {
     const stage = orderStage(f);
     after.set(id, stage);
-    if (stage !== f.stage) changed.set(stage, [...(changed.get(stage) ?? []), id]);
+    if (stage === f.stage) continue;
+    changed.set(stage, [...(changed.get(stage) ?? []), id]);
+    counts.set(stage, (counts.get(stage) ?? 0) + 1);
+    counts.set(f.stage, (counts.get(f.stage) ?? 0) - 1);
   }
   for (const [stage, ids] of changed)
     await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, ids]);
+  await countStages(tx, counts);
   if (changed.size > 0) await tx.tell('orders', orderIds.length === 1 ? orderIds[0]! : '');
   return after;
+}
+
+/** Appends to the counters of stages how many orders came to and left each. Appending waits for nobody; see StageCounts. */
+export function countStages(tx: Tx, changes: ReadonlyMap<Stage, number>): Promise<void> {
+  return tx.insert(
+    'stageCount',
+    [...changes].filter(([, n]) => n !== 0).map(([stage, n]) => ({ stage, n })),
+  );
+}
+
+/** Folds the counters' appended rows into one a stage, so that reading them stays short. Rows that others are writing are passed over. */
+export async function foldStageCounts(tx: Tx): Promise<void> {
+  const rows = await tx.rows<{ id: number; stage: Stage; n: number }>(
+    'SELECT id, stage, n FROM stageCount ORDER BY id LIMIT 10000 FOR UPDATE SKIP LOCKED',
+  );
+  if (rows.length <= 32) return;
+  const sums = new Map<Stage, number>();
+  for (const r of rows) sums.set(r.stage, (sums.get(r.stage) ?? 0) + r.n);
+  await tx.run('DELETE FROM stageCount WHERE id IN (?)', [rows.map(r => r.id)]);
+  await countStages(tx, sums);
+}
+
+/** How many orders stand in each stage, from the counters. */
+export async function stageCounts(sql: Sql): Promise<Map<Stage, number>> {
+  const rows = await sql.rows<{ stage: Stage; n: number }>(
+    'SELECT stage, CAST(SUM(n) AS INT) AS n FROM stageCount GROUP BY stage',
+  );
+  return new Map(rows.map(r => [r.stage, r.n]));
 }

@@ -13,7 +13,8 @@ import {
   type ScanProduct,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService, type Product } from '../catalog/catalog.service.js';
+import { CatalogService } from '../catalog/catalog.service.js';
+import type { Product } from '../catalog/product.js';
 import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { event } from '../orders/events.js';
@@ -110,6 +111,7 @@ export class PackingService {
       lines,
       boxes.map(toBenchBox),
       chooseBox(boxes, pieces)?.code ?? null,
+      await this.notesToConfirm(tx, order.id),
     );
     const [parcelId, placeId, sessionId] = [newId(), newId(), newId()];
     await tx.insert('place', [
@@ -133,6 +135,22 @@ export class PackingService {
       },
     ]);
     return sessionId;
+  }
+
+  private async notesToConfirm(tx: Tx, orderId: string): Promise<string[]> {
+    const notes = await tx.rows<{ text: string }>(
+      "SELECT text FROM orderNote WHERE orderId = ? AND kind = 'packer' AND confirm AND removedAt IS NULL ORDER BY id",
+      [orderId],
+    );
+    return notes.map(n => n.text);
+  }
+
+  private async packerNotes(orderId: string): Promise<{ text: string; confirm: boolean }[]> {
+    const rows = await this.db.rows<{ text: string; confirm: number }>(
+      "SELECT text, confirm FROM orderNote WHERE orderId = ? AND kind = 'packer' AND removedAt IS NULL ORDER BY id",
+      [orderId],
+    );
+    return rows.map(r => ({ text: r.text, confirm: !!r.confirm }));
   }
 
   /** Judges a scan of the bench and moves the stock with it. */
@@ -269,6 +287,7 @@ export class PackingService {
       buyer: row.buyer,
       town: `${to.city}, ${to.region}`,
       note: row.note,
+      notes: await this.packerNotes(row.orderId),
       promised: row.promised,
       departure: row.cutOff ? { carrier: row.carrierName!, cutOff: row.cutOff.toISOString() } : null,
       behind,

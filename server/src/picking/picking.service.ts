@@ -4,8 +4,8 @@ import { Injectable } from '@nestjs/common';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
+import { OrderChecks } from '../orders/checks.service.js';
 import { event } from '../orders/events.js';
-import { OrdersService } from '../orders/orders.service.js';
 import { refreshStages } from '../orders/stages.js';
 import { ScansService } from '../scans/scans.service.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
@@ -30,7 +30,7 @@ export class PickingService {
     private readonly catalog: CatalogService,
     private readonly stock: StockService,
     private readonly scans: ScansService,
-    private readonly orders: OrdersService,
+    private readonly checks: OrderChecks,
     private readonly releases: ListRelease,
   ) {}
 
@@ -168,7 +168,7 @@ export class PickingService {
       moves: [move],
       holds: [{ ...holdOf(stop, 'listed', -units), at: stop, why: 'missing' }],
     });
-    if (units > 0) await this.orders.reserveAgain(tx, [stop.productId]);
+    if (units > 0) await this.checks.reserveAgain(tx, [stop.productId]);
     await tx.insert('orderEvent', [
       event(
         tx,

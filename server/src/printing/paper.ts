@@ -1,11 +1,16 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { fitsCode128 } from '@auk/core';
 import bwipjs from 'bwip-js/node';
 import PDFDocument from 'pdfkit';
 
 const require = createRequire(import.meta.url);
 const fontFile = (family: string, file: string) =>
   join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files', file);
+
+/** Fonts of many scripts, for what the house's own lack. */
+const wideFont = (file: string) =>
+  join(dirname(require.resolve('dejavu-fonts-ttf/package.json')), 'ttf', file);
 
 /** Points in one printer dot at 203 dots an inch. */
 const DOT = 72 / 203;
@@ -29,6 +34,8 @@ export function newPaper(size: [number, number] | 'LETTER', title: string): Pape
     'code',
     fontFile('atkinson-hyperlegible-mono', 'atkinson-hyperlegible-mono-latin-400-normal.woff'),
   );
+  paper.registerFont('wide', wideFont('DejaVuSans.ttf'));
+  paper.registerFont('wide bold', wideFont('DejaVuSans-Bold.ttf'));
   return paper;
 }
 
@@ -45,8 +52,7 @@ export function finish(paper: Paper): Promise<Buffer> {
 
 /** Widths of bars and spaces of a Code 128 symbol in modules, bar first. Only ASCII 32 to 126 is taken. */
 export function code128Widths(text: string): number[] {
-  if (!/^[\x20-\x7e]{1,60}$/.test(text))
-    throw new Error(`Code 128 takes printable ASCII only, not "${text}"`);
+  if (!fitsCode128(text)) throw new Error(`Code 128 takes printable ASCII only, not "${text}"`);
   const symbol = bwipjs.raw({ bcid: 'code128', text })[0];
   if (!symbol || !('sbs' in symbol)) throw new Error(`No bars for "${text}"`);
   return symbol.sbs;
@@ -75,10 +81,12 @@ export function drawCode128(
 export const code128Width = (text: string, dots: number): number =>
   code128Widths(text).reduce((a, b) => a + b, 0) * dots * DOT;
 
-/** Text in one line, cut with an ellipsis where it does not fit. */
+type Face = 'body' | 'bold' | 'code';
+
+/** Text in one line, cut with an ellipsis where it does not fit. Characters that the house's fonts lack are drawn in a font that has them. */
 export function line(
   paper: Paper,
-  font: 'body' | 'bold' | 'code',
+  face: Face,
   size: number,
   text: string,
   x: number,
@@ -86,20 +94,105 @@ export function line(
   width: number,
   align: 'left' | 'right' | 'center' = 'left',
 ): void {
-  paper
-    .font(font)
-    .fontSize(size)
-    .fillColor('#000')
-    .text(printable(text), x, y, { width, height: size * 1.3, ellipsis: true, lineBreak: true, align });
+  const runs = fitted(paper, face, size, inVisualOrder(text.replace(/\p{Cc}/gu, ' ')), width);
+  const wide = runs.reduce((n, r) => n + widthOf(paper, r, size), 0);
+  let at = align === 'left' ? x : align === 'right' ? x + width - wide : x + (width - wide) / 2;
+  for (const run of runs) {
+    const top = y + (ascent(paper, face, size) - ascent(paper, run.font, size));
+    paper.font(run.font).fontSize(size).fillColor('#000').text(run.text, at, top, { lineBreak: false });
+    at += widthOf(paper, run, size);
+  }
 }
 
-/** Texts in characters that the shipped fonts can print: Latin-1 as it is, accents beyond it dropped, all else a question mark and never nothing. */
-function printable(text: string): string {
-  const latin = (c: string) =>
-    (c.codePointAt(0) ?? 0) < 0x20
-      ? ' '
-      : (c.codePointAt(0) ?? 0) <= 0xff || '–—‘’“”…'.includes(c)
-        ? c
-        : null;
-  return [...text].map(c => latin(c) ?? latin(c.normalize('NFD').charAt(0)) ?? '?').join('');
+interface Run {
+  font: string;
+  text: string;
+}
+
+const widthOf = (paper: Paper, run: Run, size: number): number =>
+  paper.font(run.font).fontSize(size).widthOfString(run.text);
+
+interface Outlines {
+  font: { hasGlyphForCodePoint(code: number): boolean };
+  ascender: number;
+}
+/** The outlines behind a registered font; pdfkit keeps them under a name of its own. */
+const outlines = (paper: Paper, font: string): Outlines =>
+  (paper.font(font) as unknown as { _font: Outlines })._font;
+const ascent = (paper: Paper, font: string, size: number): number =>
+  (outlines(paper, font).ascender / 1000) * size;
+
+/** Cuts a text into runs of one font each: the house's own where it has the character, else the wide one; what neither has becomes a box, never nothing. */
+function runsOf(paper: Paper, face: Face, text: string): Run[] {
+  const own = outlines(paper, face);
+  const wideName = face === 'bold' ? 'wide bold' : 'wide';
+  const wide = outlines(paper, wideName);
+  const runs: Run[] = [];
+  const add = (font: string, c: string) => {
+    const last = runs.at(-1);
+    if (last?.font === font) last.text += c;
+    else runs.push({ font, text: c });
+  };
+  for (const { segment } of new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)) {
+    const has = (o: Outlines) => [...segment].every(c => o.font.hasGlyphForCodePoint(c.codePointAt(0)!));
+    if (segment === ' ' && runs.length > 0) runs.at(-1)!.text += ' ';
+    else if (has(own)) add(face, segment);
+    else if (has(wide)) add(wideName, segment);
+    else add(wideName, '\u25a1');
+  }
+  return runs;
+}
+
+function fitted(paper: Paper, face: Face, size: number, text: string, width: number): Run[] {
+  const whole = runsOf(paper, face, text);
+  const wide = (runs: Run[]) => runs.reduce((n, r) => n + widthOf(paper, r, size), 0);
+  if (wide(whole) <= width) return whole;
+  let [fits, not] = [0, [...text].length];
+  while (not - fits > 1) {
+    const half = Math.floor((fits + not) / 2);
+    const cut = runsOf(paper, face, `${[...text].slice(0, half).join('').trimEnd()}…`);
+    if (wide(cut) <= width) fits = half;
+    else not = half;
+  }
+  return runsOf(paper, face, `${[...text].slice(0, fits).join('').trimEnd()}…`);
+}
+
+const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/;
+
+/** Words of a right-to-left text in the order in which they stand on paper; the font shapes and turns the letters within a word. */
+function inVisualOrder(text: string): string {
+  if (!RIGHT_TO_LEFT.test(text)) return text;
+  return text
+    .split(
+      /((?:[^\s]*[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff][^\s]*)(?:\s+[^\s]*[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff][^\s]*)*)/,
+    )
+    .map(part => (RIGHT_TO_LEFT.test(part) ? part.split(/\s+/).reverse().join(' ') : part))
+    .join('');
+}
+
+/** A text over several lines of words, cut after `most` lines. Returns the y under it. */
+export function lines(
+  paper: Paper,
+  face: Face,
+  size: number,
+  text: string,
+  x: number,
+  y: number,
+  width: number,
+  most: number,
+): number {
+  let at = y;
+  let left = text.split(/\s+/).filter(Boolean);
+  for (let n = 0; n < most && left.length > 0; n++) {
+    let take = left.length;
+    const fits = () =>
+      runsOf(paper, face, left.slice(0, take).join(' ')).reduce((w, r) => w + widthOf(paper, r, size), 0) <=
+      width;
+    while (take > 1 && !fits()) take--;
+    const last = n === most - 1;
+    line(paper, face, size, (last ? left : left.slice(0, take)).join(' '), x, at, width);
+    left = last ? [] : left.slice(take);
+    at += size * 1.3;
+  }
+  return at;
 }

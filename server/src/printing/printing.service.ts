@@ -1,19 +1,33 @@
-import type { HandoverView, ListView } from '@auk/contract';
-import { type Address, formatSize, formatWeight } from '@auk/core';
+import type { HandoverView, ListView, OrderView } from '@auk/contract';
+import { type Address, formatMoney, formatRate, formatSize, formatWeight, lineRate } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db, fromJson } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
+import { OrdersQueries } from '../orders/orders.queries.js';
 import { drawHandover } from './handoverSheet.js';
+import { drawInvoice, type InvoiceText } from './invoice.js';
 import { drawLabel } from './label.js';
 import { drawPickList } from './pickListSheet.js';
 import { drawScanSheet } from './scanSheet.js';
-import { drawSlip, type SlipLine } from './slip.js';
+import { drawSlip } from './slip.js';
+import { PaperTemplates } from './templates.service.js';
+
+interface PaperOrder {
+  channel: string;
+  brand: string;
+  sender: string;
+  home: string;
+}
 
 /** Everything on paper. */
 @Injectable()
 export class PrintingService {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly orders: OrdersQueries,
+    private readonly templates: PaperTemplates,
+  ) {}
 
   pickList(list: ListView): Promise<Buffer> {
     return drawPickList(list);
@@ -58,33 +72,94 @@ export class PrintingService {
     });
   }
 
-  /** The packing slip of an order, with the code that opens it at the bench. */
+  /** The packing slip of an order, with the code that opens it at the bench, by the template for its channel and destination. */
   async slip(orderId: string): Promise<Buffer> {
-    const order = await this.db.one<{
-      no: number;
-      channelNumber: string;
-      shipTo: string;
-      note: string;
-      brand: string;
-      sender: string;
-    }>(
-      'SELECT o.no, o.channelNumber, o.shipTo, o.note, h.brand, h.sender FROM orders o JOIN channel h ON h.id = o.channelId WHERE o.id = ?',
+    const { order, view } = await this.order(orderId);
+    const template = await this.templates.choose('slip', order.channel, view.shipTo.country, order.home);
+    const places = await this.places(orderId);
+    const money = (minor: number) => formatMoney(minor, view.row.currency);
+    return drawSlip({
+      code: view.row.no,
+      channelNumber: view.row.channelNumber,
+      heading: template.heading || order.brand,
+      from: fromJson<Address>(order.sender),
+      to: view.shipTo,
+      notes: [view.note, ...view.notes.filter(n => n.kind === 'slip').map(n => n.text)].filter(Boolean),
+      message: template.message,
+      lines: view.lines.map(l => ({
+        quantity: l.quantity * l.units,
+        name: l.product?.name ?? l.title,
+        sku: l.product?.sku ?? l.channelSku,
+        places: [...new Set(l.parts.flatMap(p => places.get(p.productId) ?? []))].slice(
+          0,
+          template.prices ? 1 : 2,
+        ),
+        price: template.prices ? money(l.total.goods) : null,
+      })),
+      total: template.prices ? `Total ${money(view.money.totalMinor)}` : null,
+    });
+  }
+
+  /** The invoice of an order: tax per line, rounded on the line, and the sum of the lines as the total. */
+  async invoice(orderId: string): Promise<Buffer> {
+    const { order, view } = await this.order(orderId);
+    const template = await this.templates.choose(
+      'invoice',
+      order.channel,
+      (view.billTo ?? view.shipTo).country,
+      order.home,
+    );
+    const money = (minor: number) => formatMoney(minor, view.row.currency);
+    const m = view.money;
+    const sums: InvoiceText['sums'] = [['Goods', money(m.goodsMinor)]];
+    if (m.discountMinor !== 0) sums.push(['Discount', money(-m.discountMinor)]);
+    sums.push(['Shipping', money(m.shippingMinor)], ['Tax', money(m.taxMinor)]);
+    sums.push(['Total', money(m.totalMinor), 'large'], ['Paid', money(m.paidMinor)]);
+    if (m.balanceMinor !== 0)
+      sums.push([m.balanceMinor < 0 ? 'Due' : 'To refund', money(Math.abs(m.balanceMinor))]);
+    const zone = await this.zone();
+    return drawInvoice({
+      code: view.row.no,
+      channelNumber: view.row.channelNumber,
+      heading: template.heading || order.brand,
+      from: fromJson<Address>(order.sender),
+      billTo: view.billTo ?? view.shipTo,
+      shipTo: view.billTo ? view.shipTo : null,
+      day: DateTime.fromISO(view.placedAt ?? new Date().toISOString(), { zone }).toFormat('d LLLL yyyy'),
+      lines: view.lines.map(l => ({
+        quantity: l.quantity,
+        name: l.title,
+        sku: l.channelSku,
+        each: money(l.priceMinor),
+        rate: formatRate(Math.round(lineRate(l) / 100) * 100),
+        tax: money(l.total.tax),
+        total: money(l.total.goods + l.total.tax),
+      })),
+      sums,
+      message: template.message,
+    });
+  }
+
+  private async order(orderId: string): Promise<{ order: PaperOrder; view: OrderView }> {
+    const order = await this.db.one<PaperOrder>(
+      'SELECT h.code AS channel, h.brand, h.sender, w.country AS home FROM orders o JOIN channel h ON h.id = o.channelId JOIN warehouse w ON w.id = o.warehouseId WHERE o.id = ?',
       [orderId],
     );
     if (!order) throw new NotHere('That order');
-    const lines = await this.db.rows<SlipLine>(
-      'SELECT l.quantity, COALESCE(p.name, l.title) AS name, COALESCE(p.sku, l.channelSku) AS sku FROM orderLine l LEFT JOIN product p ON p.id = l.productId WHERE l.orderId = ? ORDER BY l.position',
-      [orderId],
+    return { order, view: await this.orders.one(orderId) };
+  }
+
+  /** Where each product of an order is picked from: the stops of its list, else the bins that hold it, in walking order. */
+  private async places(orderId: string): Promise<Map<string, string[]>> {
+    const rows = await this.db.rows<{ productId: string; code: string }>(
+      `SELECT s.productId, p.code, p.walk FROM pickStop s JOIN place p ON p.id = s.placeId WHERE s.orderId = ?
+       UNION SELECT b.productId, p.code, p.walk FROM linePart t JOIN stockBalance b ON b.productId = t.productId AND b.onHand > 0 JOIN place p ON p.id = b.placeId AND p.kind = 'bin'
+         WHERE t.orderId = ? AND NOT EXISTS (SELECT 1 FROM pickStop s WHERE s.orderId = t.orderId AND s.productId = t.productId) ORDER BY walk`,
+      [orderId, orderId],
     );
-    return drawSlip({
-      code: `OR-${order.no}`,
-      channelNumber: order.channelNumber,
-      brand: order.brand,
-      from: fromJson<Address>(order.sender),
-      to: fromJson<Address>(order.shipTo),
-      note: order.note,
-      lines,
-    });
+    const by = new Map<string, string[]>();
+    for (const r of rows) by.set(r.productId, [...(by.get(r.productId) ?? []), r.code]);
+    return by;
   }
 
   /** Codes that do what the buttons do, and the codes of the boxes, for hanging up at a bench. */

@@ -11,6 +11,7 @@ const COMMANDS: SheetCode[] = [
   { code: 'AUK-UNDO', name: 'Undo', does: 'takes the last scan back' },
   { code: 'AUK-LABEL', name: 'Label', does: 'closes the parcel, then buys the first service' },
   { code: 'AUK-ASIDE', name: 'Set aside', does: 'leaves the order for later' },
+  { code: 'AUK-YES', name: 'Yes', does: 'confirms a note at the bench' },
   { code: 'AUK-ALL', name: 'All the rest', does: 'picking: takes all pieces of this stop' },
   { code: 'AUK-SHORT', name: 'Not enough', does: 'picking: the rest is not there' },
   { code: 'AUK-SKIP', name: 'Later', does: 'picking: goes on to the next stop' },

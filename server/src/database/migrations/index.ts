@@ -1,4 +1,5 @@
 import { FirstLight1764000000000 } from './0001-first-light.js';
+import { OrderDesk1764100000000 } from './0002-order-desk.js';
 
 /** Every migration, oldest first. */
-export const MIGRATIONS = [FirstLight1764000000000];
+export const MIGRATIONS = [FirstLight1764000000000, OrderDesk1764100000000];

@@ -1,0 +1,195 @@
+import type { LinkAnswer, LinkListings } from '@auk/contract';
+import { quoted } from '@auk/core';
+import { HttpException, Injectable } from '@nestjs/common';
+import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Forbidden, NotHere } from '../http/problem.js';
+import { OrderChecks } from '../orders/checks.service.js';
+import { event } from '../orders/events.js';
+import { Matches } from '../orders/matching.js';
+import { CatalogService } from './catalog.service.js';
+import type { Product } from './product.js';
+import { ProductsService } from './products.service.js';
+
+interface Listing {
+  id: string;
+  channelId: string;
+  channelSku: string;
+  title: string;
+  gtin: string;
+  priceMinor: number | null;
+  productId: string | null;
+}
+
+/** Links listings to products, one or many; orders that waited for a link go on at once. */
+@Injectable()
+export class ListingsService {
+  constructor(
+    private readonly db: Db,
+    private readonly catalog: CatalogService,
+    private readonly products: ProductsService,
+    private readonly checks: OrderChecks,
+  ) {}
+
+  /** Links (or, with no SKU, unlinks) each listing in a transaction of its own; each gets its answer. */
+  async link(input: LinkListings, doer: Doer): Promise<LinkAnswer> {
+    return this.each(
+      input.links.map(l => l.listingId),
+      id => {
+        const { sku, units } = input.links.find(l => l.listingId === id)!;
+        return this.db.tx(doer, async tx => {
+          const listing = await this.locked(tx, id);
+          if (sku === null) return this.unlink(tx, listing);
+          const product = await this.products.locked(tx, sku);
+          return {
+            freed: await this.linkOne(tx, listing, product, units),
+            says: `linked to ${product.name}`,
+          };
+        });
+      },
+    );
+  }
+
+  /** Links the unlinked listings of a SKU, whatever their channel; for the cure beside an order. */
+  async linkSku(channelSku: string, sku: string, units: number, doer: Doer): Promise<LinkAnswer> {
+    const ids = await this.db.rows<{ id: string }>(
+      'SELECT id FROM listing WHERE channelSku = ? AND productId IS NULL',
+      [channelSku],
+    );
+    if (ids.length === 0) throw new NotHere(`The unlinked listing ${quoted(channelSku)}`);
+    const answer = await this.link({ links: ids.map(l => ({ listingId: l.id, sku, units })) }, doer);
+    const refused = answer.answers.find(a => !a.done);
+    if (refused && answer.freed === 0) throw new Forbidden(refused.says, 'Choose another product.');
+    return answer;
+  }
+
+  /** Makes a product of each listing, with its title, barcode and price, and links it. */
+  makeProducts(listingIds: readonly string[], doer: Doer): Promise<LinkAnswer> {
+    return this.each(listingIds, id =>
+      this.db.tx(doer, async tx => {
+        const listing = await this.locked(tx, id);
+        if (listing.productId)
+          throw new Forbidden(`${listing.channelSku} is linked already.`, 'Nothing needs to be made.');
+        const sku = listing.channelSku.toUpperCase();
+        await this.products.insert(tx, sku, {
+          name: listing.title.slice(0, 120),
+          valueMinor: listing.priceMinor,
+        });
+        const product = await this.products.locked(tx, sku);
+        if (listing.gtin) await this.products.addCode(tx, product, listing.gtin, 1);
+        return { freed: await this.linkOne(tx, listing, product, 1), says: `made ${sku}` };
+      }),
+    );
+  }
+
+  /** Links a locked listing in a transaction; returns how many orders waited for it. */
+  async linkOne(
+    tx: Tx,
+    listing: Pick<Listing, 'id' | 'channelSku'>,
+    product: Product,
+    units: number,
+  ): Promise<number> {
+    if (product.stage === 'Retired')
+      throw new Forbidden(
+        `${product.name} is retired.`,
+        'Choose a product that is sold, or make it live again.',
+      );
+    const orders = await tx.rows<{ id: string }>(
+      'SELECT DISTINCT o.id FROM orders o JOIN orderLine l ON l.orderId = o.id WHERE l.listingId = ? AND l.productId IS NULL AND l.removedAt IS NULL AND o.isOpen ORDER BY o.id FOR UPDATE',
+      [listing.id],
+    );
+    await tx.run('UPDATE listing SET productId = ?, units = ?, pushed = NULL WHERE id = ?', [
+      product.id,
+      units,
+      listing.id,
+    ]);
+    await this.fillLines(tx, listing.id, product, units);
+    await tx.insert(
+      'orderEvent',
+      orders.map(o =>
+        event(tx, o.id, 'linked', `Listing ${listing.channelSku} was linked to ${product.name}.`),
+      ),
+    );
+    await this.checks.recheck(
+      tx,
+      orders.map(o => o.id),
+    );
+    await tx.tell('catalog', product.sku);
+    return orders.length;
+  }
+
+  private async unlink(tx: Tx, listing: Listing): Promise<{ freed: number; says: string }> {
+    await tx.run('UPDATE listing SET productId = NULL, pushed = NULL WHERE id = ?', [listing.id]);
+    await tx.tell('catalog', '');
+    return { freed: 0, says: 'unlinked; orders that are here keep their product' };
+  }
+
+  /** Gives waiting lines of a listing their product and parts. */
+  private async fillLines(tx: Tx, listingId: string, product: Product, units: number): Promise<void> {
+    const matches = new Matches(await this.catalog.products(tx), new Map());
+    const lines = await tx.rows<{ id: string; orderId: string; quantity: number; shipmentId: string }>(
+      `SELECT l.id, l.orderId, l.quantity, s.id AS shipmentId FROM orderLine l JOIN orders o ON o.id = l.orderId AND o.isOpen JOIN shipment s ON s.orderId = l.orderId AND s.seq = 1
+       WHERE l.listingId = ? AND l.productId IS NULL AND l.removedAt IS NULL`,
+      [listingId],
+    );
+    if (lines.length === 0) return;
+    await tx.run('UPDATE orderLine SET productId = ?, recipeId = ?, units = ? WHERE id IN (?)', [
+      product.id,
+      product.recipe.recipeId,
+      units,
+      lines.map(l => l.id),
+    ]);
+    const parts = matches.partsOf(product.id, units) ?? [];
+    await tx.insert(
+      'linePart',
+      lines.flatMap(l =>
+        parts.map(p => ({
+          id: newId(),
+          lineId: l.id,
+          orderId: l.orderId,
+          shipmentId: l.shipmentId,
+          productId: p.productId,
+          quantity: p.quantity * l.quantity,
+        })),
+      ),
+    );
+  }
+
+  /** Locks a listing, and its channel before it: orders that come in meanwhile must see the link, or be seen by it. */
+  private async locked(tx: Tx, id: string): Promise<Listing> {
+    await tx.one(
+      'SELECT id FROM channel WHERE id = (SELECT channelId FROM listing WHERE id = ?) FOR UPDATE',
+      [id],
+    );
+    const listing = await tx.one<Listing>(
+      'SELECT id, channelId, channelSku, title, gtin, priceMinor, productId FROM listing WHERE id = ? FOR UPDATE',
+      [id],
+    );
+    if (!listing) throw new NotHere('That listing');
+    return listing;
+  }
+
+  private async each(
+    ids: readonly string[],
+    act: (id: string) => Promise<{ freed: number; says: string }>,
+  ): Promise<LinkAnswer> {
+    const names = await this.db.rows<{ id: string; channelSku: string }>(
+      'SELECT id, channelSku FROM listing WHERE id IN (?)',
+      [[...ids]],
+    );
+    const skuOf = new Map(names.map(n => [n.id, n.channelSku]));
+    const answer: LinkAnswer = { freed: 0, answers: [] };
+    for (const listingId of new Set(ids)) {
+      const channelSku = skuOf.get(listingId) ?? '';
+      try {
+        const { freed, says } = await act(listingId);
+        answer.freed += freed;
+        answer.answers.push({ listingId, channelSku, done: true, says });
+      } catch (error) {
+        if (!(error instanceof HttpException) || error.getStatus() >= 500) throw error;
+        const { detail, cure } = error.getResponse() as { detail: string; cure: string };
+        answer.answers.push({ listingId, channelSku, done: false, says: `${detail} ${cure}` });
+      }
+    }
+    return answer;
+  }
+}

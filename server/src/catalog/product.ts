@@ -1,0 +1,66 @@
+import type { FactsHeld, FactValue, Gathered, ProductStage, ScanProduct, Size } from '@auk/core';
+import { fromJson } from '../database/db.js';
+
+/** A product with everything that orders, floor and bench need of it. */
+export interface Product extends ScanProduct {
+  kind: 'piece' | 'kit' | 'bundle';
+  stage: ProductStage;
+  weightMg: number | null;
+  packedWeightMg: number | null;
+  size: Size | null;
+  facts: Record<string, FactValue>;
+  recipe: Gathered;
+  version: number;
+}
+
+/** A row of the product table. */
+export interface ProductRecord {
+  id: string;
+  sku: string;
+  name: string;
+  kind: Product['kind'];
+  stage: Product['stage'];
+  weightMg: number | null;
+  packedWeightMg: number | null;
+  length: number | null;
+  width: number | null;
+  height: number | null;
+  facts: string;
+  hint: string | null;
+  picture: string | null;
+  version: number;
+}
+
+/** A product without its codes and recipe yet. */
+export function fromRecord(r: ProductRecord): Product {
+  const size =
+    r.length && r.width && r.height ? { length: r.length, width: r.width, height: r.height } : null;
+  return {
+    id: r.id,
+    sku: r.sku,
+    name: r.name,
+    kind: r.kind,
+    stage: r.stage,
+    weightMg: r.weightMg,
+    packedWeightMg: r.packedWeightMg,
+    size,
+    facts: fromJson(r.facts),
+    hint: r.hint,
+    picture: r.picture,
+    version: r.version,
+    codes: [],
+    recipe: { kind: r.kind, recipeId: null, parts: [] },
+  };
+}
+
+/** A product as the core tells what is missing of it. */
+export const factsHeld = (p: Product): FactsHeld => ({
+  kind: p.kind,
+  stage: p.stage,
+  weightMg: p.weightMg,
+  hasSize: p.size !== null,
+  barcodes: p.codes.length,
+  parts: p.recipe.parts.length,
+  picture: p.picture !== null,
+  facts: p.facts,
+});

@@ -1,0 +1,441 @@
+import type { CodeIn } from '@auk/contract';
+import {
+  type Change,
+  canonicalCode,
+  type FactValue,
+  FIELD_WORDS,
+  fitsCode128,
+  ownStage,
+  PRODUCT_FACTS,
+  type ProductStage,
+  parseScan,
+  quoted,
+} from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import type { z } from 'zod';
+import { Db, type Doer, errnoOf, NONE, newId, type Tx } from '../database/db.js';
+import { Forbidden, NotHere, TooLate } from '../http/problem.js';
+import { ADDRESS_TABLES } from '../orders/addressTables.js';
+import { OrderChecks } from '../orders/checks.service.js';
+import { CatalogService } from './catalog.service.js';
+import type { Product } from './product.js';
+
+type Fields = Record<string, FactValue>;
+
+const COLUMNS = [
+  'name',
+  'stage',
+  'kind',
+  'hint',
+  'weightMg',
+  'packedWeightMg',
+  'length',
+  'width',
+  'height',
+] as const;
+const WORDS: Record<string, string> = {
+  name: 'name',
+  stage: 'stage',
+  kind: 'kind',
+  hint: 'hint for pickers',
+  weightMg: 'weight',
+  packedWeightMg: 'packed weight',
+  length: 'length',
+  width: 'width',
+  height: 'height',
+  ...Object.fromEntries(PRODUCT_FACTS.map(f => [f.key, f.words])),
+};
+const DUPLICATE = 1062;
+/** Largest picture that is taken, and the first bytes by which its kind is known. */
+const MOST_PICTURE = 2_000_000;
+const PICTURES: [type: string, starts: (b: Buffer) => boolean][] = [
+  ['image/png', b => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))],
+  ['image/jpeg', b => b.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))],
+  [
+    'image/webp',
+    b => b.subarray(0, 4).toString('latin1') === 'RIFF' && b.subarray(8, 12).toString('latin1') === 'WEBP',
+  ],
+];
+
+/** Changes of products, each with its history; orders that waited for the change go on at once. */
+@Injectable()
+export class ProductsService {
+  constructor(
+    private readonly db: Db,
+    private readonly catalog: CatalogService,
+    private readonly checks: OrderChecks,
+  ) {}
+
+  create(sku: string, fields: Fields, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      await this.insert(tx, sku, fields);
+      await tx.tell('catalog', sku);
+    });
+  }
+
+  /** Makes a product inside a transaction; returns its id. It is Unproven until something of it can be scanned. */
+  async insert(tx: Tx, sku: string, fields: Fields): Promise<string> {
+    const read = checkFields(fields);
+    if (!read.name) throw new Forbidden('A product needs a name.', 'Type its name.');
+    const id = newId();
+    const kind = (read.kind as Product['kind']) ?? 'piece';
+    try {
+      await tx.insert('product', [
+        {
+          id,
+          sku,
+          name: String(read.name),
+          kind,
+          stage: ownStage({ kind, stage: 'Unproven', barcodes: 0 }),
+          hint: (read.hint as string) ?? null,
+          weightMg: (read.weightMg as number) ?? null,
+          packedWeightMg: (read.packedWeightMg as number) ?? null,
+          length: (read.length as number) ?? null,
+          width: (read.width as number) ?? null,
+          height: (read.height as number) ?? null,
+          facts: JSON.stringify(factsOf(read)),
+        },
+      ]);
+    } catch (error) {
+      if (errnoOf(error) === DUPLICATE)
+        throw new TooLate(`There is a product ${sku} already.`, 'Open it, or take another SKU.');
+      throw error;
+    }
+    await tx.insert('productEvent', [
+      { productId: id, at: tx.at, personId: tx.personId, says: 'Made.', changes: null },
+    ]);
+    return id;
+  }
+
+  edit(sku: string, version: number, fields: Fields, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const product = await this.locked(tx, sku);
+      if (product.version !== version)
+        throw new TooLate(
+          'Someone changed this product while you were at it.',
+          'Look at it again, then repeat your change.',
+        );
+      await this.apply(tx, product, fields);
+      await tx.tell('catalog', sku);
+    });
+  }
+
+  /** One change in many products: all or none. */
+  editMany(skus: readonly string[], fields: Fields, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      for (const sku of [...new Set(skus)].sort()) await this.apply(tx, await this.locked(tx, sku), fields);
+      await tx.tell('catalog', '');
+    });
+  }
+
+  /** What fields would change in a product. */
+  changes(product: Product, fields: Fields): Change[] {
+    const read = checkFields(fields);
+    return Object.keys(read)
+      .map(field => ({ line: null, field, before: storedValue(product, field), after: plain(read[field]!) }))
+      .filter(c => c.before !== c.after);
+  }
+
+  /** Applies fields to a locked product and frees or stops the orders that this concerns. Returns the changes. */
+  async apply(tx: Tx, product: Product, fields: Fields): Promise<Change[]> {
+    const changes = this.changes(product, fields);
+    if (changes.length === 0) return [];
+    const kind = changes.find(c => c.field === 'kind');
+    if (kind && (await this.used(tx, product.id)))
+      throw new Forbidden(
+        `${product.sku} is in orders or stock as a ${product.kind}, so it cannot become a ${kind.after}.`,
+        'Make a new product for it.',
+      );
+    const after = { ...product.facts, ...factsOf(checkFields(fields)) };
+    const columns = changes.filter(c => (COLUMNS as readonly string[]).includes(c.field));
+    const stage = changes.find(c => c.field === 'stage');
+    if (stage)
+      stage.after = ownStage({
+        kind: product.kind,
+        stage: stage.after as ProductStage,
+        barcodes: product.codes.length,
+      });
+    await tx.run(
+      `UPDATE product SET ${columns.map(c => `${c.field} = ?, `).join('')} facts = ?, version = version + 1 WHERE id = ?`,
+      [...columns.map(c => c.after), JSON.stringify(after), product.id],
+    );
+    const says = `Changed ${changes.map(c => WORDS[c.field] ?? FIELD_WORDS[c.field] ?? c.field).join(', ')}.`;
+    await tx.insert('productEvent', [
+      {
+        productId: product.id,
+        at: tx.at,
+        personId: tx.personId,
+        says: says.slice(0, 600),
+        changes: JSON.stringify(changes),
+      },
+    ]);
+    if (changes.some(c => c.field === 'stage')) await this.recheckOrders(tx, product.id);
+    if (changes.some(c => c.field === 'customsCode' || c.field === 'origin'))
+      await this.checks.recheckStopped(tx, ['no-customs'], product.sku);
+    return changes;
+  }
+
+  /** Gives a code to a product; its orders that waited for one go on. The code must be nobody else's. */
+  giveCode(sku: string, input: z.infer<typeof CodeIn>, doer: Doer): Promise<{ freed: number }> {
+    return this.db.tx(doer, async tx => {
+      const product = await this.locked(tx, sku);
+      const freed = await this.addCode(tx, product, input.code, input.units);
+      await tx.tell('catalog', sku);
+      return { freed };
+    });
+  }
+
+  /** Gives a code inside a transaction; returns how many orders it freed. */
+  async addCode(tx: Tx, product: Product, text: string, units: number): Promise<number> {
+    const code = canonicalCode(text);
+    if (!fitsCode128(code))
+      throw new Forbidden(
+        `${quoted(code)} cannot be a barcode.`,
+        'Scan it; codes have letters, digits and signs of a keyboard only.',
+      );
+    const parsed = parseScan(code, tx.at.getUTCFullYear());
+    if (parsed.ok && ['own', 'place', 'command'].includes(parsed.value.type))
+      throw new Forbidden(
+        `${quoted(code)} is the code of a place, an order or a command.`,
+        'Scan the code on the product.',
+      );
+    if (product.kind === 'bundle' && units > 1)
+      throw new Forbidden('A bundle has no cases.', 'Give its parts their case codes.');
+    const owner = await tx.one<{ sku: string; name: string; units: number }>(
+      'SELECT p.sku, p.name, c.units FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?',
+      [code],
+    );
+    if (owner && (owner.sku !== product.sku || owner.units !== units))
+      throw new Forbidden(
+        `${quoted(code)} belongs to ${owner.name} (${owner.sku})${owner.units > 1 ? ` and counts ${owner.units}` : ''}.`,
+        'Scan the code again, or take it off there first.',
+      );
+    if (owner) return 0;
+    await tx.insert('productCode', [{ code, productId: product.id, units }]);
+    product.codes.push({ code, units });
+    const stage = ownStage({ kind: product.kind, stage: product.stage, barcodes: product.codes.length });
+    await tx.run('UPDATE product SET stage = ?, version = version + 1 WHERE id = ?', [stage, product.id]);
+    await tx.insert('productEvent', [
+      {
+        productId: product.id,
+        at: tx.at,
+        personId: tx.personId,
+        says: units > 1 ? `Code ${code} counts ${units}.` : `Code ${code} given.`,
+        changes: null,
+      },
+    ]);
+    return this.checks.recheckStopped(tx, ['no-code'], product.sku);
+  }
+
+  takeCode(sku: string, code: string, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const product = await this.locked(tx, sku);
+      if (
+        (await tx.run('DELETE FROM productCode WHERE code = ? AND productId = ?', [code, product.id])) === 0
+      )
+        throw new NotHere(`The code ${quoted(code)}`);
+      const stage = ownStage({
+        kind: product.kind,
+        stage: product.stage,
+        barcodes: product.codes.length - 1,
+      });
+      await tx.run('UPDATE product SET stage = ?, version = version + 1 WHERE id = ?', [stage, product.id]);
+      await tx.insert('productEvent', [
+        {
+          productId: product.id,
+          at: tx.at,
+          personId: tx.personId,
+          says: `Code ${code} taken off.`,
+          changes: null,
+        },
+      ]);
+      if (stage !== product.stage) await this.recheckOrders(tx, product.id);
+      await tx.tell('catalog', sku);
+    });
+  }
+
+  /** Adds or takes off another code that the product is known by (a supplier's, an old SKU). It is no barcode; listings are proposed by it. */
+  alias(sku: string, code: string, on: boolean, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const product = await this.locked(tx, sku);
+      if (on)
+        await tx.insert(
+          'productAlias',
+          [{ code, productId: product.id }],
+          'ON DUPLICATE KEY UPDATE code = VALUES(code)',
+        );
+      else await tx.run('DELETE FROM productAlias WHERE code = ? AND productId = ?', [code, product.id]);
+      await tx.insert('productEvent', [
+        {
+          productId: product.id,
+          at: tx.at,
+          personId: tx.personId,
+          says: on ? `Also known as ${code}.` : `No longer known as ${code}.`,
+          changes: null,
+        },
+      ]);
+      await tx.tell('catalog', sku);
+    });
+  }
+
+  /** Keeps a picture (PNG, JPEG or WebP, known by its bytes) under a name of our own. */
+  picture(sku: string, bytes: Buffer, doer: Doer): Promise<void> {
+    if (bytes.length > MOST_PICTURE)
+      throw new Forbidden(
+        `The picture has ${(bytes.length / 1e6).toFixed(1)} MB; 2 MB are taken.`,
+        'Make it smaller.',
+      );
+    const type = PICTURES.find(([, starts]) => starts(bytes))?.[0];
+    if (!type)
+      throw new Forbidden(
+        'That file is no PNG, JPEG or WebP picture.',
+        'Save it as one of these and drop it again.',
+      );
+    return this.db.tx(doer, async tx => {
+      const product = await this.locked(tx, sku);
+      const id = newId();
+      await tx.insert('pictureFile', [
+        { id, type, bytes: bytes as unknown as string, at: tx.at, personId: tx.personId },
+      ]);
+      await tx.run('UPDATE product SET picture = ?, version = version + 1 WHERE id = ?', [
+        `up:${id}`,
+        product.id,
+      ]);
+      await tx.insert('productEvent', [
+        {
+          productId: product.id,
+          at: tx.at,
+          personId: tx.personId,
+          says: 'A picture was given.',
+          changes: null,
+        },
+      ]);
+      await tx.tell('catalog', sku);
+    });
+  }
+
+  async pictureFile(id: string): Promise<{ type: string; bytes: Buffer }> {
+    const file = await this.db.one<{ type: string; bytes: Buffer }>(
+      'SELECT type, bytes FROM pictureFile WHERE id = ?',
+      [id],
+    );
+    if (!file) throw new NotHere('That picture');
+    return file;
+  }
+
+  /** Deletes a retired product that nothing refers to. */
+  remove(sku: string, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const product = await this.locked(tx, sku);
+      if (product.stage !== 'Retired')
+        throw new Forbidden(`${product.name} is ${product.stage}.`, 'Retire it first.');
+      if (await this.used(tx, product.id))
+        throw new Forbidden(
+          `${product.name} is in orders, stock, recipes or listings.`,
+          'It stays, retired, so that their stories stay whole.',
+        );
+      for (const table of ['productCode', 'productAlias', 'productEvent', 'productStock'])
+        await tx.run(`DELETE FROM ${table} WHERE productId = ?`, [product.id]);
+      await tx.run('DELETE p FROM recipePart p JOIN recipe r ON r.id = p.recipeId WHERE r.productId = ?', [
+        product.id,
+      ]);
+      await tx.run('DELETE FROM recipe WHERE productId = ?', [product.id]);
+      await tx.run('DELETE FROM product WHERE id = ?', [product.id]);
+      await tx.tell('catalog', sku);
+    });
+  }
+
+  /** Locks a product and gives it whole. */
+  async locked(tx: Tx, sku: string): Promise<Product> {
+    const row = await tx.one<{ id: string }>('SELECT id FROM product WHERE sku = ? FOR UPDATE', [
+      sku.toUpperCase(),
+    ]);
+    if (!row) throw new NotHere(`The product ${quoted(sku)}`);
+    return (await this.catalog.products(tx, [row.id])).get(row.id)!;
+  }
+
+  private async used(tx: Tx, id: string): Promise<boolean> {
+    const tables = ['linePart', 'orderLine', 'stockMove', 'recipePart', 'listing', 'stockBalance', 'lot'];
+    return (
+      (await tx.one(
+        `${tables.map(t => `SELECT 1 FROM ${t} WHERE productId = ?`).join(' UNION ALL ')} LIMIT 1`,
+        tables.map(() => id),
+      )) !== null
+    );
+  }
+
+  /** Checks the orders again that hold the product and are on no list yet. */
+  private async recheckOrders(tx: Tx, productId: string): Promise<void> {
+    const ids = await tx.rows<{ id: string }>(
+      `SELECT id FROM orders WHERE id IN (SELECT orderId FROM linePart WHERE productId = ? UNION SELECT orderId FROM orderLine WHERE productId = ? AND removedAt IS NULL)
+       AND stage IN ('Incoming', 'Stopped', 'Parked', 'Short', 'Clear') AND id <> ? ORDER BY id FOR UPDATE`,
+      [productId, productId, NONE],
+    );
+    if (ids.length > 0)
+      await this.checks.recheck(
+        tx,
+        ids.map(r => r.id),
+      );
+  }
+}
+
+const plain = (v: FactValue) => (typeof v === 'boolean' ? (v ? 1 : 0) : v);
+
+function storedValue(p: Product, field: string): string | number | null {
+  if (field === 'length' || field === 'width' || field === 'height') return p.size?.[field] ?? null;
+  if ((COLUMNS as readonly string[]).includes(field)) return (p[field as 'name'] ?? null) as string | null;
+  const fact = p.facts[field] ?? null;
+  return PRODUCT_FACTS.find(f => f.key === field)?.kind === 'flag' ? (fact ? 1 : 0) : plain(fact);
+}
+
+const factsOf = (fields: Fields): Fields =>
+  Object.fromEntries(Object.entries(fields).filter(([k]) => PRODUCT_FACTS.some(f => f.key === k)));
+
+/** Refuses fields that are none, and values of the wrong kind; gives the fields as they are stored. */
+export function checkFields(fields: Fields): Fields {
+  const wrong = (field: string, cure: string) =>
+    new Forbidden(
+      `${WORDS[field] ?? `“${quoted(field)}”`} cannot be “${quoted(String(fields[field]))}”.`,
+      cure,
+    );
+  return Object.fromEntries(
+    Object.entries(fields).map(([field, value]) => {
+      const fact = PRODUCT_FACTS.find(f => f.key === field);
+      if (fact) {
+        if (fact.kind === 'flag' && typeof value !== 'boolean' && value !== null)
+          throw wrong(field, 'Say yes or no.');
+        if (
+          fact.kind === 'text' &&
+          value !== null &&
+          (typeof value !== 'string' || value.length > fact.most!)
+        )
+          throw wrong(field, `Type at most ${fact.most} characters.`);
+        if (
+          (fact.kind === 'count' || fact.kind === 'money') &&
+          value !== null &&
+          !(typeof value === 'number' && Number.isInteger(value) && value >= 0 && value <= 1e9)
+        )
+          throw wrong(field, 'Type a whole number.');
+        if (field === 'origin' && value && !ADDRESS_TABLES.isCountry(String(value).toUpperCase()))
+          throw wrong(field, 'Type a country code such as US.');
+        if (field === 'customsCode' && value && !/^\d{6,14}$/.test(String(value).replace(/[ .]/g, '')))
+          throw wrong(field, 'A harmonised code has at least 6 digits.');
+        if (field === 'origin' && value) return [field, String(value).toUpperCase()];
+        return [field, value === '' ? null : value];
+      }
+      if (!(COLUMNS as readonly string[]).includes(field)) throw wrong(field, 'A product has no such field.');
+      if (field === 'name' && (typeof value !== 'string' || value === '' || value.length > 120))
+        throw wrong(field, 'Type a name of at most 120 characters.');
+      if (field === 'hint' && value !== null && (typeof value !== 'string' || value.length > 120))
+        throw wrong(field, 'Type at most 120 characters.');
+      if (field === 'stage' && !['Unproven', 'Live', 'Retired'].includes(String(value)))
+        throw wrong(field, 'A stage is Unproven, Live or Retired.');
+      if (field === 'kind' && !['piece', 'kit', 'bundle'].includes(String(value)))
+        throw wrong(field, 'A kind is piece, kit or bundle.');
+      const number = ['weightMg', 'packedWeightMg', 'length', 'width', 'height'].includes(field);
+      if (number && value !== null && !(typeof value === 'number' && value > 0 && value <= 1e9))
+        throw wrong(field, 'Type a number and a unit.');
+      return [field, value];
+    }),
+  );
+}

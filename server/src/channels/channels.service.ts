@@ -1,0 +1,419 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import type { ChannelKind, ChannelView, ConnectChannel, ToldTracking } from '@auk/contract';
+import { quoted } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { StockForSale } from '../catalog/stockForSale.js';
+import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
+import { log } from '../http/log.js';
+import { Forbidden, NotHere } from '../http/problem.js';
+import { type IntakeChannel, OrderIntake } from '../orders/intake.js';
+import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
+import { CHANNEL_KINDS } from './kinds.js';
+import { seal, unseal } from './sealing.js';
+
+interface LinkRow {
+  channelId: string;
+  code: string;
+  name: string;
+  currency: string;
+  warehouseId: string;
+  home: string;
+  kind: string;
+  address: string;
+  keySealed: string;
+  orderCursor: string | null;
+  listingCursor: string | null;
+  everyMinutes: number;
+}
+
+/** Pulling holds a channel for this long from its last page on; a server that died lets go by itself. */
+const LEASE_MS = 60_000;
+/** Stock for sale is gathered for this long between two pushes. */
+const PUSH_MS = 20_000;
+const PUSH_ROWS = 100;
+/** Waits after a failure, growing with the channel's own rhythm at most. */
+const RETRY_MS = 15_000;
+/** Breath between pages, so that a long pull never holds up the people. */
+const BREATH_MS = 15;
+/** Orders taken in one transaction of a page. */
+const PART = 25;
+
+const LINK = `SELECT l.channelId, c.code, c.name, c.currency, w.id AS warehouseId, w.country AS home, l.kind, l.address, l.keySealed, l.orderCursor, l.listingCursor, l.everyMinutes
+  FROM channelLink l JOIN channel c ON c.id = l.channelId JOIN (SELECT id, country FROM warehouse LIMIT 1) w`;
+
+/** Channels that are asked over the network: connecting, pulling orders and listings, pushing stock for sale, telling tracking. */
+@Injectable()
+export class ChannelsService {
+  constructor(
+    private readonly db: Db,
+    private readonly intake: OrderIntake,
+    private readonly stock: StockForSale,
+  ) {}
+
+  kinds(): ChannelKind[] {
+    return CHANNEL_KINDS.map(({ kind, words }) => ({ kind, words }));
+  }
+
+  async list(): Promise<ChannelView[]> {
+    const rows = await this.db.rows<Record<string, unknown>>(
+      `SELECT c.code, c.name, c.brand, c.currency, l.kind, l.address, l.keySealed, l.everyMinutes, l.active, l.doing, l.leaseUntil, l.triedAt, l.succeededAt, l.error, l.lastCounts, l.pullAt, l.pushedAt, l.pushError,
+         (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id) AS listings, (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id AND x.productId IS NULL) AS unlinked
+       FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id ORDER BY c.name`,
+    );
+    return rows.map(toView);
+  }
+
+  /** Connects a channel, or changes how it is connected. Without a key the one kept stays. */
+  connect(code: string, input: ConnectChannel, doer: Doer): Promise<void> {
+    if (!CHANNEL_KINDS.some(k => k.kind === input.kind))
+      throw new Forbidden(
+        `There is no kind of channel “${quoted(input.kind)}”.`,
+        'Choose one of those offered.',
+      );
+    return this.db.tx(doer, async tx => {
+      const channel = await tx.one<{ id: string; kind: string | null; address: string | null }>(
+        'SELECT c.id, l.kind, l.address FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id WHERE c.code = ? FOR UPDATE',
+        [code],
+      );
+      if (!channel) throw new NotHere(`The channel ${quoted(code)}`, 'Choose one of the channels offered.');
+      if (!channel.kind && input.key === '')
+        throw new Forbidden('The channel’s key is missing.', 'Copy it from the channel’s own settings.');
+      const anew = channel.kind !== input.kind || channel.address !== input.address;
+      const columns = {
+        kind: input.kind,
+        address: input.address,
+        everyMinutes: input.everyMinutes,
+        active: input.active,
+        pullAt: tx.at,
+        pushAt: tx.at,
+        error: null,
+      };
+      if (!channel.kind)
+        await tx.insert('channelLink', [{ channelId: channel.id, ...columns, keySealed: seal(input.key) }]);
+      else {
+        const more = {
+          ...columns,
+          ...(input.key ? { keySealed: seal(input.key) } : {}),
+          ...(anew ? { orderCursor: null, listingCursor: null } : {}),
+        };
+        await tx.run(
+          `UPDATE channelLink SET ${Object.keys(more)
+            .map(c => `${c} = ?`)
+            .join(', ')} WHERE channelId = ?`,
+          [...Object.values(more), channel.id],
+        );
+      }
+      await tx.tell('channels', code);
+    });
+  }
+
+  /** Asks that a channel be pulled now; the next round of jobs does it. */
+  async pullSoon(code: string, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      const n = await tx.run(
+        'UPDATE channelLink l JOIN channel c ON c.id = l.channelId SET l.pullAt = ?, l.pushAt = ? WHERE c.code = ? AND l.active',
+        [tx.at, tx.at, code],
+      );
+      if (n === 0)
+        throw new NotHere(`A connected channel ${quoted(code)}`, 'Connect it in Setup, or switch it on.');
+      await tx.tell('channels', code);
+    });
+  }
+
+  /** Pulls every channel whose time has come, one after the other; called by the jobs' round. Returns how many. */
+  async pullDue(now: Date, stopped: () => boolean = () => false): Promise<number> {
+    let pulled = 0;
+    for (let link = await this.take(now); link && !stopped(); link = await this.take(now)) {
+      await this.pull(link, stopped);
+      pulled += 1;
+    }
+    return pulled;
+  }
+
+  private take(now: Date): Promise<LinkRow | null> {
+    return this.db.tx({ personId: null, at: now }, async tx => {
+      const link = await tx.one<LinkRow>(
+        `${LINK} WHERE l.active AND l.pullAt <= ? AND (l.leaseUntil IS NULL OR l.leaseUntil < ?) ORDER BY l.pullAt LIMIT 1 FOR UPDATE SKIP LOCKED`,
+        [now, now],
+      );
+      if (link)
+        await tx.run(
+          'UPDATE channelLink SET leaseUntil = ?, pullAt = ?, triedAt = ?, doing = ? WHERE channelId = ?',
+          [
+            new Date(now.getTime() + LEASE_MS),
+            new Date(now.getTime() + link.everyMinutes * 60_000),
+            now,
+            'asking for listings',
+            link.channelId,
+          ],
+        );
+      return link;
+    });
+  }
+
+  /** One round with a channel: its listings, its orders page by page, each page taken in together with the cursor that follows it. */
+  private async pull(link: LinkRow, stopped: () => boolean): Promise<void> {
+    const counts = { listings: 0, new: 0, changed: 0, same: 0, unreadable: 0 };
+    try {
+      const adapter = open(link);
+      await this.pages(
+        link,
+        'listings',
+        c => adapter.listings(c),
+        (tx, page) => this.takeListings(tx, link, page.items, counts),
+        counts,
+        stopped,
+      );
+      await this.pages(
+        link,
+        'orders',
+        c => adapter.orders(c),
+        (tx, page) => this.takeOrders(tx, link, page, counts),
+        counts,
+        stopped,
+      );
+      await this.done(link, { succeededAt: new Date(), error: null }, counts);
+    } catch (error) {
+      if (!(error instanceof ChannelTrouble)) log.warn({ err: error, channel: link.code }, 'a pull failed');
+      const retry = error instanceof ChannelTrouble ? (error.retryAfterMs ?? RETRY_MS) : RETRY_MS;
+      const says =
+        error instanceof ChannelTrouble
+          ? error.message
+          : 'Something unexpected went wrong while its orders were taken in.';
+      await this.done(link, { error: says.slice(0, 400), pullAt: new Date(Date.now() + retry) }, counts);
+    }
+  }
+
+  private async pages<T>(
+    link: LinkRow,
+    what: 'orders' | 'listings',
+    ask: (cursor: string | null) => Promise<ChannelPage<T>>,
+    takeIn: (tx: Tx, page: ChannelPage<T>) => Promise<void>,
+    counts: Counts,
+    stopped: () => boolean,
+  ): Promise<void> {
+    const column = what === 'orders' ? 'orderCursor' : 'listingCursor';
+    let cursor = link[column];
+    for (let more = true; more && !stopped(); ) {
+      const page = await ask(cursor);
+      for (let i = 0; i < page.items.length; i += PART) {
+        await this.db.tx({ personId: null, at: new Date() }, tx =>
+          takeIn(tx, { ...page, items: page.items.slice(i, i + PART), unreadable: [] }),
+        );
+        await wait(BREATH_MS);
+      }
+      await this.db.tx({ personId: null, at: new Date() }, async tx => {
+        await this.keepUnreadable(tx, link, what, page);
+        counts.unreadable += page.unreadable.length;
+        await tx.run(`UPDATE channelLink SET ${column} = ?, leaseUntil = ?, doing = ? WHERE channelId = ?`, [
+          page.cursor,
+          new Date(tx.at.getTime() + LEASE_MS),
+          progress(what, counts),
+          link.channelId,
+        ]);
+        await tx.tell('channels', link.code);
+      });
+      more = page.more && page.cursor !== cursor;
+      cursor = page.cursor;
+    }
+  }
+
+  private async takeOrders(
+    tx: Tx,
+    link: LinkRow,
+    page: ChannelPage<Parameters<OrderIntake['receive']>[2][number]>,
+    counts: Counts,
+  ): Promise<void> {
+    await tx.one('SELECT id FROM channel WHERE id = ? FOR UPDATE', [link.channelId]);
+    const channel: IntakeChannel = {
+      id: link.channelId,
+      name: link.name,
+      currency: link.currency,
+      warehouseId: link.warehouseId,
+      home: link.home,
+    };
+    for (const a of await this.intake.receive(tx, channel, page.items))
+      counts[a.state === 'new' || a.state === 'changed' ? a.state : 'same'] += 1;
+    await tx.run('DELETE FROM channelTrouble WHERE channelId = ? AND number IN (?)', [
+      link.channelId,
+      [...page.items.map(o => o.channelNumber), ''],
+    ]);
+  }
+
+  private async takeListings(
+    tx: Tx,
+    link: LinkRow,
+    items: readonly ReceivedListing[],
+    counts: Counts,
+  ): Promise<void> {
+    await tx.insert(
+      'listing',
+      items.map(l => ({ id: newId(), channelId: link.channelId, ...l, productId: null, seenAt: tx.at })),
+      'ON DUPLICATE KEY UPDATE title = VALUES(title), gtin = VALUES(gtin), priceMinor = VALUES(priceMinor), seenAt = VALUES(seenAt)',
+    );
+    counts.listings += items.length;
+  }
+
+  /** What could not be read is kept with its why, until the channel sends it readable. */
+  private async keepUnreadable(
+    tx: Tx,
+    link: LinkRow,
+    what: string,
+    page: ChannelPage<unknown>,
+  ): Promise<void> {
+    await tx.insert(
+      'channelTrouble',
+      page.unreadable.map(u => ({
+        channelId: link.channelId,
+        number: what === 'orders' ? u.number : `listing ${u.number}`.slice(0, 60),
+        why: u.why,
+        body: JSON.stringify(u.body ?? null),
+        at: tx.at,
+      })),
+      'ON DUPLICATE KEY UPDATE why = VALUES(why), body = VALUES(body), at = VALUES(at)',
+    );
+  }
+
+  private async done(
+    link: LinkRow,
+    columns: Record<string, Date | string | null>,
+    counts: Counts,
+  ): Promise<void> {
+    await this.db.tx({ personId: null, at: new Date() }, async tx => {
+      await tx.run(
+        `UPDATE channelLink SET leaseUntil = NULL, doing = NULL, lastCounts = ?, ${Object.keys(columns)
+          .map(c => `${c} = ?`)
+          .join(', ')} WHERE channelId = ?`,
+        [JSON.stringify(counts), ...Object.values(columns), link.channelId],
+      );
+      await tx.tell('channels', link.code);
+      if (counts.listings > 0) await tx.tell('catalog', '');
+    });
+  }
+
+  /** Pushes stock for sale to every channel whose time has come: only what changed since the last push, gathered into few messages. */
+  async pushDue(now: Date): Promise<void> {
+    const links = await this.db.rows<LinkRow>(`${LINK} WHERE l.active AND l.pushAt <= ?`, [now]);
+    for (const link of links) {
+      // Whoever moves the time on is the one that pushes.
+      if (
+        (await this.db.run('UPDATE channelLink SET pushAt = ? WHERE channelId = ? AND pushAt <= ?', [
+          new Date(now.getTime() + PUSH_MS),
+          link.channelId,
+          now,
+        ])) === 0
+      )
+        continue;
+      try {
+        const n = await this.push(link, now);
+        if (n > 0)
+          await this.db.run('UPDATE channelLink SET pushedAt = ?, pushError = NULL WHERE channelId = ?', [
+            now,
+            link.channelId,
+          ]);
+      } catch (error) {
+        const trouble = error instanceof ChannelTrouble ? error : null;
+        if (!trouble) log.warn({ err: error, channel: link.code }, 'a push of stock failed');
+        await this.db.run('UPDATE channelLink SET pushError = ?, pushAt = ? WHERE channelId = ?', [
+          (trouble?.message ?? 'Something unexpected went wrong.').slice(0, 400),
+          new Date(now.getTime() + (trouble?.retryAfterMs ?? PUSH_MS)),
+          link.channelId,
+        ]);
+      }
+    }
+  }
+
+  private async push(link: LinkRow, now: Date): Promise<number> {
+    const listings = await this.db.rows<{
+      id: string;
+      channelSku: string;
+      productId: string;
+      units: number;
+      pushed: number | null;
+    }>(
+      'SELECT id, channelSku, productId, units, pushed FROM listing WHERE channelId = ? AND productId IS NOT NULL',
+      [link.channelId],
+    );
+    const free = await this.stock.ofProducts(
+      this.db,
+      listings.map(l => l.productId),
+    );
+    const changed = listings
+      .map(l => ({ ...l, quantity: Math.floor((free.get(l.productId) ?? 0) / l.units) }))
+      .filter(l => l.quantity !== l.pushed);
+    const adapter = open(link);
+    for (let i = 0; i < changed.length; i += PUSH_ROWS) {
+      const part = changed.slice(i, i + PUSH_ROWS);
+      await adapter.pushStock(part.map(({ channelSku, quantity }) => ({ channelSku, quantity })));
+      await this.db.tx({ personId: null, at: now }, async tx => {
+        for (const l of part) await tx.run('UPDATE listing SET pushed = ? WHERE id = ?', [l.quantity, l.id]);
+      });
+    }
+    return changed.length;
+  }
+
+  /** Tells an order's channel that a parcel left. A channel that is not connected is not told. Returns whether it was. */
+  async tellTracking(channelId: string, told: ToldTracking): Promise<boolean> {
+    const link = await this.db.one<LinkRow>(`${LINK} WHERE l.channelId = ? AND l.active`, [channelId]);
+    if (!link) return false;
+    await open(link).tellTracking(told);
+    return true;
+  }
+
+  /** What a channel sent that cannot be read. */
+  trouble(code: string): Promise<{ number: string; why: string; at: Date }[]> {
+    return this.db.rows(
+      'SELECT t.number, t.why, t.at FROM channelTrouble t JOIN channel c ON c.id = t.channelId WHERE c.code = ? ORDER BY t.at DESC LIMIT 50',
+      [code],
+    );
+  }
+}
+
+type Counts = Record<'listings' | 'new' | 'changed' | 'same' | 'unreadable', number>;
+
+const progress = (what: string, c: Counts): string =>
+  what === 'listings'
+    ? `${c.listings} listings read`
+    : `${c.new + c.changed + c.same} orders read, ${c.new} new`;
+
+function open(link: LinkRow): ChannelAdapter {
+  const kind = CHANNEL_KINDS.find(k => k.kind === link.kind);
+  if (!kind)
+    throw new ChannelTrouble(`There is no kind of channel “${link.kind}” any more. Choose another in Setup.`);
+  return kind.open({
+    name: link.name,
+    address: link.address,
+    key: unseal(link.keySealed),
+    currency: link.currency,
+  });
+}
+
+function toView(r: Record<string, unknown>): ChannelView {
+  const iso = (v: unknown) => (v instanceof Date ? v.toISOString() : null);
+  const leased = r.leaseUntil instanceof Date && r.leaseUntil.getTime() > Date.now();
+  return {
+    code: String(r.code),
+    name: String(r.name),
+    brand: String(r.brand),
+    currency: String(r.currency),
+    listings: Number(r.listings),
+    unlinked: Number(r.unlinked),
+    link: r.kind
+      ? {
+          kind: String(r.kind),
+          address: String(r.address),
+          keyEnds: unseal(String(r.keySealed)).slice(-3),
+          everyMinutes: Number(r.everyMinutes),
+          active: Boolean(r.active),
+          doing: leased ? (r.doing as string | null) : null,
+          triedAt: iso(r.triedAt),
+          succeededAt: iso(r.succeededAt),
+          error: r.error as string | null,
+          lastCounts: r.lastCounts ? fromJson(r.lastCounts) : null,
+          nextPullAt: iso(r.pullAt)!,
+          pushedAt: iso(r.pushedAt),
+          pushError: r.pushError as string | null,
+        }
+      : null,
+  };
+}

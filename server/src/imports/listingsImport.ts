@@ -1,0 +1,118 @@
+import { LISTING_FIELDS, type ListingRowRead, type Mapping, readListingRows } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { ListingsService } from '../catalog/listings.service.js';
+import { ProductsService } from '../catalog/products.service.js';
+import { newId, type Tx } from '../database/db.js';
+import type { IntakeChannel } from '../orders/intake.js';
+import {
+  dataRows,
+  field,
+  type Importer,
+  type Outcome,
+  oneByOne,
+  type ReadFile,
+  refused,
+  sentenceOf,
+  stateOf,
+  whole,
+} from './importer.js';
+import type { Table } from './table.js';
+
+/** Listings of a channel, with their links. */
+@Injectable()
+export class ListingsImport implements Importer {
+  readonly kind = 'listings';
+  readonly fields = LISTING_FIELDS;
+  readonly ofChannel = true;
+
+  constructor(
+    private readonly products: ProductsService,
+    private readonly listings: ListingsService,
+  ) {}
+
+  read(table: Table, mapping: Mapping, channel: IntakeChannel): ReadFile {
+    return oneByOne(
+      readListingRows(table, mapping, channel.currency),
+      dataRows(table),
+      async () => (item, row, tx, commit) => this.one(tx, channel, item, row, commit),
+    );
+  }
+
+  private async one(
+    tx: Tx,
+    channel: IntakeChannel,
+    item: ListingRowRead,
+    row: number,
+    commit: boolean,
+  ): Promise<Outcome> {
+    const known = await tx.one<{
+      id: string;
+      title: string;
+      gtin: string;
+      priceMinor: number | null;
+      units: number;
+      sku: string | null;
+    }>(
+      'SELECT l.id, l.title, l.gtin, l.priceMinor, l.units, p.sku FROM listing l LEFT JOIN product p ON p.id = l.productId WHERE l.channelId = ? AND l.channelSku = ?',
+      [channel.id, item.channelSku],
+    );
+    try {
+      const now = known ?? {
+        id: newId(),
+        title: item.title ?? item.channelSku,
+        gtin: '',
+        priceMinor: null,
+        units: 1,
+        sku: null,
+      };
+      const facts = {
+        title: item.title ?? now.title,
+        gtin: item.gtin ?? now.gtin,
+        priceMinor: item.priceMinor ?? now.priceMinor,
+      };
+      const changes = (['title', 'gtin', 'priceMinor'] as const)
+        .filter(f => facts[f] !== now[f])
+        .map(f => field(f, now[f], facts[f]));
+      const units = item.units ?? now.units;
+      const links = item.productSku !== null && (item.productSku !== now.sku || units !== now.units);
+      if (links) {
+        await this.products.locked(tx, item.productSku!);
+        changes.push(
+          field('product', now.sku, units > 1 ? `${item.productSku} × ${units}` : item.productSku),
+        );
+      }
+      const all = known ? changes : [whole(null, facts.title), ...changes];
+      if (commit && all.length > 0)
+        await tx.attempt(async () => {
+          if (known)
+            await tx.run('UPDATE listing SET title = ?, gtin = ?, priceMinor = ? WHERE id = ?', [
+              facts.title,
+              facts.gtin,
+              facts.priceMinor,
+              now.id,
+            ]);
+          else
+            await tx.insert('listing', [
+              { id: now.id, channelId: channel.id, channelSku: item.channelSku, ...facts, productId: null },
+            ]);
+          if (links)
+            await this.listings.linkOne(
+              tx,
+              { id: now.id, channelSku: item.channelSku },
+              await this.products.locked(tx, item.productSku!),
+              units,
+            );
+        });
+      return {
+        row,
+        name: item.channelSku,
+        about: facts.title,
+        state: stateOf(!known, all),
+        says: '',
+        changes: all,
+      };
+    } catch (error) {
+      return refused(row, item.channelSku, sentenceOf(error));
+    }
+  }
+}

@@ -1,0 +1,151 @@
+import {
+  ADDRESS_FIELDS,
+  type Address,
+  emptyAddress,
+  type OrderDocument,
+  type Stage,
+  type Value,
+} from '@auk/core';
+import { fromJson, type Sql } from '../database/db.js';
+
+/** An order as it is stored, with its document. */
+export interface StoredOrder {
+  id: string;
+  no: number;
+  channelId: string;
+  channelNumber: string;
+  warehouseId: string;
+  currency: string;
+  stage: Stage;
+  version: number;
+  draft: boolean;
+  base: OrderDocument | null;
+  document: OrderDocument;
+  lines: StoredLine[];
+}
+
+/** A line that was not removed. */
+export interface StoredLine {
+  id: string;
+  key: string;
+  channelSku: string;
+  position: number;
+  quantity: number;
+  units: number;
+  productId: string | null;
+}
+
+interface OrderRecord {
+  id: string;
+  no: number;
+  channelId: string;
+  channelNumber: string;
+  warehouseId: string;
+  currency: string;
+  stage: Stage;
+  version: number;
+  draftedAt: Date | null;
+  base: string | null;
+  mail: string;
+  payment: string;
+  note: string;
+  shippingMinor: number;
+  discountMinor: number;
+  paidMinor: number;
+  promised: string | null;
+  shipBy: string | null;
+  serviceAsked: string;
+  pickUpPoint: string;
+  weightOverrideMg: number | null;
+  shipTo: string;
+  billTo: string | null;
+}
+
+interface LineRecord extends StoredLine {
+  orderId: string;
+  title: string;
+  priceMinor: number;
+  taxMinor: number | null;
+  taxPpm: number | null;
+  weightMg: number | null;
+}
+
+/** Head fields that are columns of the same name. */
+export const HEAD_COLUMNS = [
+  'mail',
+  'payment',
+  'note',
+  'shippingMinor',
+  'discountMinor',
+  'paidMinor',
+  'promised',
+  'shipBy',
+  'serviceAsked',
+  'pickUpPoint',
+  'weightOverrideMg',
+] as const;
+/** Line fields that are columns of the same name. */
+export const LINE_COLUMNS = ['title', 'quantity', 'priceMinor', 'taxMinor', 'taxPpm', 'weightMg'] as const;
+
+/** Loads orders with their documents by id; `lock` locks them in the order of their ids. */
+export async function loadOrders(
+  sql: Sql,
+  ids: readonly string[],
+  lock = false,
+): Promise<Map<string, StoredOrder>> {
+  const orders = new Map<string, StoredOrder>();
+  for (let i = 0; i < ids.length; i += 500) {
+    const part = ids.slice(i, i + 500);
+    const rows = await sql.rows<OrderRecord>(
+      `SELECT * FROM orders WHERE id IN (?) ORDER BY id ${lock ? 'FOR UPDATE' : ''}`,
+      [part],
+    );
+    const lines = await sql.rows<LineRecord>(
+      'SELECT id, orderId, lineKey AS `key`, channelSku, position, title, quantity, units, priceMinor, taxMinor, taxPpm, weightMg, productId FROM orderLine WHERE orderId IN (?) AND removedAt IS NULL ORDER BY position',
+      [part],
+    );
+    const byOrder = new Map<string, LineRecord[]>();
+    for (const l of lines) byOrder.set(l.orderId, [...(byOrder.get(l.orderId) ?? []), l]);
+    for (const r of rows) orders.set(r.id, toStored(r, byOrder.get(r.id) ?? []));
+  }
+  return orders;
+}
+
+function toStored(r: OrderRecord, lines: LineRecord[]): StoredOrder {
+  const head: Record<string, Value> = Object.fromEntries(HEAD_COLUMNS.map(c => [c, r[c]]));
+  Object.assign(
+    head,
+    addressFields('shipTo', fromJson<Address>(r.shipTo)),
+    addressFields('billTo', r.billTo ? fromJson<Address>(r.billTo) : null),
+  );
+  return {
+    id: r.id,
+    no: r.no,
+    channelId: r.channelId,
+    channelNumber: r.channelNumber,
+    warehouseId: r.warehouseId,
+    currency: r.currency,
+    stage: r.stage,
+    version: r.version,
+    draft: r.draftedAt !== null,
+    base: r.base === null ? null : fromJson(r.base),
+    lines,
+    document: {
+      head,
+      lines: Object.fromEntries(
+        lines.map(l => [l.key, Object.fromEntries(LINE_COLUMNS.map(c => [c, l[c]]))]),
+      ),
+    },
+  };
+}
+
+/** An address as fields of a document's head. */
+export const addressFields = (name: 'shipTo' | 'billTo', a: Address | null): Record<string, Value> =>
+  Object.fromEntries(ADDRESS_FIELDS.map(([f]) => [`${name}.${f}`, a?.[f] ?? '']));
+
+/** An address out of a document's head; null when nothing of it is filled. */
+export function addressOf(name: 'shipTo' | 'billTo', head: Record<string, Value>): Address | null {
+  const address = emptyAddress('');
+  for (const [f] of ADDRESS_FIELDS) address[f] = String(head[`${name}.${f}`] ?? '');
+  return Object.values(address).some(v => v !== '') ? address : null;
+}

@@ -1,0 +1,391 @@
+import type { SplitIn } from '@auk/contract';
+import {
+  type Answer,
+  applied,
+  canonicalCode,
+  documentTotals,
+  emptyAddress,
+  type OrderDocument,
+  quoted,
+  splitMoney,
+} from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import type { z } from 'zod';
+import { CatalogService } from '../catalog/catalog.service.js';
+import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
+import { DeparturePlanner } from '../departures/planner.js';
+import { Forbidden, NotHere } from '../http/problem.js';
+import { OrderChecks } from './checks.service.js';
+import { loadOrders, type StoredOrder } from './documents.js';
+import { DuplicateSearch } from './duplicates.js';
+import { OrderEditing } from './editing.service.js';
+import { event } from './events.js';
+import { OrdersService } from './orders.service.js';
+import { countStages } from './stages.js';
+import { headColumns, OrderWriter, skuOfKey } from './writer.js';
+
+/** Stages in which nothing of an order is on a list yet. */
+const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];
+/** The channel of orders that people type. */
+export const HAND = 'hand';
+
+/** Orders that people make: typed in, copied, split off, put together. */
+@Injectable()
+export class TypedOrders {
+  constructor(
+    private readonly db: Db,
+    private readonly catalog: CatalogService,
+    private readonly editing: OrderEditing,
+    private readonly orders: OrdersService,
+    private readonly writer: OrderWriter,
+    private readonly checks: OrderChecks,
+    private readonly duplicates: DuplicateSearch,
+    private readonly planner: DeparturePlanner,
+  ) {}
+
+  /** Begins a draft: an order that is kept, but neither checked nor reserved until it is finished. */
+  create(channelCode: string, doer: Doer): Promise<string> {
+    return this.db.tx(doer, async tx => {
+      const order = await this.insertOrder(
+        tx,
+        await this.channel(tx, channelCode),
+        emptyDocument(await this.home(tx)),
+        { draftedAt: tx.at },
+      );
+      await tx.insert('orderEvent', [event(tx, order, 'drafted', 'Begun by hand.')]);
+      return order;
+    });
+  }
+
+  /** A new draft with the lines, prices and addresses of an order. */
+  copy(id: string, doer: Doer): Promise<string> {
+    return this.db.tx(doer, async tx => {
+      const from = await this.editing.locked(tx, id);
+      const document = applied(from.document, []);
+      Object.assign(document.head, {
+        payment: 'unpaid',
+        paidMinor: 0,
+        promised: null,
+        shipBy: null,
+        weightOverrideMg: null,
+      });
+      const made = await this.insertOrder(
+        tx,
+        { id: from.channelId, currency: from.currency },
+        emptyDocument(''),
+        { draftedAt: tx.at },
+      );
+      const order = await this.editing.locked(tx, made);
+      await this.writer.write(tx, order, document, {
+        kind: 'drafted',
+        says: `Copied from ${from.channelNumber}.`,
+      });
+      return made;
+    });
+  }
+
+  /** Adds what a scan means to a draft: three scans of one code are three units, a case code counts its pack. The same scan again changes nothing. */
+  scan(id: string, scan: { id: string; text: string }, doer: Doer): Promise<Answer> {
+    return this.db.tx(doer, async tx => {
+      const order = await this.editing.locked(tx, id);
+      const known = await tx.one<{ answer: string }>('SELECT answer FROM orderScan WHERE id = ?', [scan.id]);
+      if (known) return fromJson<Answer>(known.answer);
+      const answer = await this.judge(tx, order, scan.text);
+      await tx.insert('orderScan', [
+        {
+          id: scan.id,
+          orderId: id,
+          text: scan.text,
+          at: tx.at,
+          personId: tx.personId,
+          answer: JSON.stringify(answer),
+        },
+      ]);
+      return answer;
+    });
+  }
+
+  private async judge(tx: Tx, order: StoredOrder, text: string): Promise<Answer> {
+    const refusal = (says: string, next: string): Answer => ({ kind: 'refused', tone: 'wrong', says, next });
+    if (!order.draft) return refusal('The order is entered already.', 'Change its lines on its page.');
+    const found = await this.catalog.byCode(tx, text);
+    if (!found)
+      return refusal(
+        `Unknown code ${quoted(canonicalCode(text))}. No product has it.`,
+        'Find the product by its name.',
+      );
+    const before = lineOf(order.document, found.sku);
+    const after = await this.editing.withLine(tx, order, { sku: found.sku, quantity: found.units });
+    await this.editing.put(tx, order, after, false, `Scanned ${found.units} × ${found.name}`);
+    const quantity = lineOf(after, found.sku);
+    return {
+      kind: 'counted',
+      tone: 'right',
+      says: `${quantity} × ${found.name}.`,
+      next:
+        quantity > before + 1 && found.units > 1
+          ? `That code counts ${found.units}.`
+          : 'Scan the next piece.',
+    };
+  }
+
+  /** Finishes a draft: it is an order like any other from now on. */
+  finish(id: string, version: number, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const order = await this.editing.locked(tx, id);
+      this.editing.sameVersion(order, version);
+      if (!order.draft) throw new Forbidden('The order is entered already.', 'Look at its page.');
+      if (order.lines.length === 0)
+        throw new Forbidden('The order has no lines.', 'Scan something, or add it by its SKU.');
+      await tx.run(
+        "UPDATE orders SET draftedAt = NULL, checkedAt = ?, placedAt = ?, receivedAt = ?, paidMinor = IF(payment = 'paid' AND paidMinor = 0, totalMinor, paidMinor), version = version + 1 WHERE id = ?",
+        [tx.at, tx.at, tx.at, id],
+      );
+      await tx.insert('orderEvent', [event(tx, id, 'entered', 'Entered by hand.')]);
+      await this.plan(tx, order);
+      const lines = await tx.rows<{ productId: string | null; channelSku: string; quantity: number }>(
+        'SELECT productId, channelSku, quantity FROM orderLine WHERE orderId = ? AND removedAt IS NULL',
+        [id],
+      );
+      await this.duplicates.store(
+        tx,
+        await this.duplicates.among(tx, [{ id, received: receivedOf(order), lines }]),
+      );
+      await this.checks.recheck(tx, [id]);
+      await tx.tell('orders', id);
+    });
+  }
+
+  /** Splits lines (or part of their units) off into an order of its own, with its share of shipping, discount and payment to the cent. */
+  split(id: string, input: z.infer<typeof SplitIn>, doer: Doer): Promise<string> {
+    return this.db.tx(doer, async tx => {
+      const order = await this.editing.locked(tx, id);
+      this.editing.sameVersion(order, input.version);
+      mustBeFree(order);
+      const [stay, go] = divided(order, input.lines);
+      const money = splitMoney(
+        {
+          shippingMinor: num(order.document.head.shippingMinor),
+          discountMinor: num(order.document.head.discountMinor),
+          paidMinor: num(order.document.head.paidMinor),
+        },
+        documentTotals(stay).goods,
+        documentTotals(go).goods,
+      );
+      Object.assign(go.head, money);
+      for (const [field, amount] of Object.entries(money)) stay.head[field] = num(stay.head[field]) - amount;
+      const number = await this.splitNumber(tx, order);
+      await this.writer.write(tx, order, stay, {
+        kind: 'split',
+        says: `Lines were split off into ${number}.`,
+      });
+      const made = await this.insertOrder(
+        tx,
+        { id: order.channelId, currency: order.currency },
+        emptyDocument(''),
+        { checkedAt: tx.at, splitOfId: order.id, number },
+      );
+      const part = await this.editing.locked(tx, made);
+      await this.writer.write(tx, part, go, {
+        kind: 'split',
+        says: `Split off from ${order.channelNumber}.`,
+      });
+      await this.plan(tx, part);
+      await this.checks.recheck(tx, [order.id, made].sort());
+      await tx.tell('orders', '');
+      return made;
+    });
+  }
+
+  /** Puts orders of one buyer and address together into the oldest of them; the others are cancelled and name it. */
+  merge(ids: readonly string[], doer: Doer): Promise<string> {
+    return this.db.tx(doer, async tx => {
+      const sorted = [...new Set(ids)].sort();
+      const orders = [...(await loadOrders(tx, sorted, true)).values()].sort((a, b) => a.no - b.no);
+      if (orders.length !== sorted.length || orders.length < 2) throw new NotHere('One of those orders');
+      for (const o of orders) mustBeFree(o);
+      const keys = await tx.rows<{ together: Buffer | null }>(
+        'SELECT DISTINCT together FROM orders WHERE id IN (?)',
+        [sorted],
+      );
+      if (keys.length !== 1 || new Set(orders.map(o => o.currency)).size !== 1)
+        throw new Forbidden(
+          'Those orders go to different buyers or addresses, or are paid in different currencies.',
+          'Only orders to one buyer at one address can be put together.',
+        );
+      const [first, ...rest] = orders as [StoredOrder, ...StoredOrder[]];
+      const together = applied(first.document, []);
+      const freed: string[] = [];
+      for (const o of rest) {
+        for (const [key, line] of Object.entries(o.document.lines))
+          together.lines[`${o.channelNumber}|${key}`] = { ...line };
+        for (const f of ['shippingMinor', 'discountMinor', 'paidMinor'])
+          together.head[f] = num(together.head[f]) + num(o.document.head[f]);
+        freed.push(
+          ...(await this.orders.cancelLocked(
+            tx,
+            o.id,
+            `Put together with ${first.channelNumber}; it travels there.`,
+            first.id,
+          )),
+        );
+        await tx.run('UPDATE orderNote SET orderId = ? WHERE orderId = ?', [first.id, o.id]);
+      }
+      await this.writer.write(tx, first, together, {
+        kind: 'merged',
+        says: `${rest.map(o => o.channelNumber).join(', ')} travel with this order.`,
+      });
+      await this.checks.recheck(tx, [first.id]);
+      await this.checks.reserveAgain(tx, freed);
+      await tx.tell('orders', '');
+      return first.id;
+    });
+  }
+
+  private async insertOrder(
+    tx: Tx,
+    channel: { id: string; currency: string },
+    document: OrderDocument,
+    how: { draftedAt?: Date; checkedAt?: Date; splitOfId?: string; number?: string },
+  ): Promise<string> {
+    const id = newId();
+    const { warehouseId } = (await tx.one<{ warehouseId: string }>(
+      'SELECT id AS warehouseId FROM warehouse LIMIT 1',
+    ))!;
+    const { number, ...columns } = how;
+    await tx.insert('orders', [
+      {
+        id,
+        warehouseId,
+        channelId: channel.id,
+        channelNumber: number ?? id,
+        receivedAt: tx.at,
+        currency: channel.currency,
+        ...(headColumns(document) as Record<string, string>),
+        digest: '',
+        stage: 'Incoming',
+        ...columns,
+      },
+    ]);
+    if (!number) await tx.run("UPDATE orders SET channelNumber = CONCAT('TY-', no) WHERE id = ?", [id]);
+    await tx.insert('shipment', [{ id: newId(), orderId: id, seq: 1, departureId: null }]);
+    await countStages(tx, new Map([['Incoming', 1]]));
+    return id;
+  }
+
+  /** Plans the next departure for an order by the weight of its parts. */
+  private async plan(tx: Tx, order: StoredOrder): Promise<void> {
+    const { weightMg } = (await tx.one<{ weightMg: number }>(
+      'SELECT COALESCE(SUM(p.quantity * COALESCE(x.weightMg, 0)), 0) AS weightMg FROM linePart p JOIN product x ON x.id = p.productId WHERE p.orderId = ?',
+      [order.id],
+    ))!;
+    await this.planner.assign(
+      tx,
+      [order.id],
+      this.planner.plan(await this.planner.open(tx, tx.at), Number(weightMg), tx.at),
+    );
+  }
+
+  private async splitNumber(tx: Tx, order: StoredOrder): Promise<string> {
+    const root = order.channelNumber.replace(/\/\d+$/, '');
+    const { n } = (await tx.one<{ n: number }>(
+      'SELECT COUNT(*) AS n FROM orders WHERE channelId = ? AND (channelNumber = ? OR channelNumber LIKE ?)',
+      [order.channelId, root, `${root.replace(/[\\%_]/g, c => `\\${c}`)}/%`],
+    ))!;
+    return `${root}/${n + 1}`.slice(0, 40);
+  }
+
+  private async channel(tx: Tx, code: string): Promise<{ id: string; currency: string }> {
+    const found = await tx.one<{ id: string; currency: string }>(
+      'SELECT id, currency FROM channel WHERE code = ?',
+      [code],
+    );
+    if (!found) throw new NotHere(`The channel ${quoted(code)}`, 'Choose one of the channels offered.');
+    return found;
+  }
+
+  private async home(tx: Tx): Promise<string> {
+    return (await tx.one<{ country: string }>('SELECT country FROM warehouse LIMIT 1'))!.country;
+  }
+}
+
+const num = (v: unknown): number => Number(v ?? 0);
+
+const lineOf = (d: OrderDocument, sku: string): number =>
+  Object.entries(d.lines)
+    .filter(([key]) => skuOfKey(key) === sku)
+    .reduce((n, [, l]) => n + num(l.quantity), 0);
+
+function mustBeFree(order: StoredOrder): void {
+  if (order.draft) throw new Forbidden(`${order.channelNumber} is a draft.`, 'Enter it first.');
+  if (!BEFORE_LISTS.includes(order.stage))
+    throw new Forbidden(
+      `${order.channelNumber} is ${order.stage}.`,
+      'Only orders that are on no pick list yet can be split or put together.',
+    );
+}
+
+/** The document in two: what stays, and what goes along. */
+function divided(
+  order: StoredOrder,
+  lines: readonly { key: string; quantity: number }[],
+): [OrderDocument, OrderDocument] {
+  const stay = applied(order.document, []);
+  const go: OrderDocument = { head: { ...order.document.head }, lines: {} };
+  for (const { key, quantity } of lines) {
+    const line = stay.lines[key];
+    if (!line || quantity > num(line.quantity))
+      throw new Forbidden(
+        `${skuOfKey(key)} has no ${quantity} units to split off.`,
+        'Look at the order again.',
+      );
+    const rest = num(line.quantity) - quantity;
+    const taxOf = (n: number) =>
+      line.taxMinor == null ? null : Math.round((num(line.taxMinor) * n) / num(line.quantity));
+    const goes = taxOf(quantity);
+    go.lines[key] = { ...line, quantity, taxMinor: goes };
+    if (rest === 0) delete stay.lines[key];
+    else Object.assign(line, { quantity: rest, taxMinor: goes === null ? null : num(line.taxMinor) - goes });
+  }
+  if (Object.keys(stay.lines).length === 0)
+    throw new Forbidden('Nothing would stay in the order.', 'Leave at least one unit in it.');
+  return [stay, go];
+}
+
+const emptyDocument = (country: string): OrderDocument => ({
+  head: {
+    mail: '',
+    payment: 'paid',
+    note: '',
+    shippingMinor: 0,
+    discountMinor: 0,
+    paidMinor: 0,
+    promised: null,
+    shipBy: null,
+    serviceAsked: '',
+    pickUpPoint: '',
+    weightOverrideMg: null,
+    ...Object.fromEntries(Object.entries(emptyAddress(country)).map(([f, v]) => [`shipTo.${f}`, v])),
+  },
+  lines: {},
+});
+
+function receivedOf(order: StoredOrder) {
+  const to = (f: string) => String(order.document.head[`shipTo.${f}`] ?? '');
+  return {
+    channelNumber: order.channelNumber,
+    placedAt: null,
+    mail: String(order.document.head.mail ?? ''),
+    shipTo: {
+      name: to('name'),
+      company: to('company'),
+      line1: to('line1'),
+      line2: to('line2'),
+      city: to('city'),
+      region: to('region'),
+      postcode: to('postcode'),
+      country: to('country'),
+      phone: to('phone'),
+    },
+  };
+}

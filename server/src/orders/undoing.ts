@@ -1,0 +1,159 @@
+import { Injectable } from '@nestjs/common';
+import { NONE, type Sql, type Tx } from '../database/db.js';
+import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
+import { event } from './events.js';
+import { refreshStages } from './stages.js';
+
+/** What an edit of an order's goods would undo, or why it cannot be done now. */
+export interface Undoes {
+  state: 'nothing' | 'undo' | 'blocked';
+  says: string;
+  cure: string;
+}
+
+interface Held {
+  partId: string;
+  productId: string;
+  quantity: number;
+  stopKey: string;
+  placeId: string;
+  lotId: string | null;
+  toteId: string;
+  mark: string;
+  listId: string;
+  listNo: number;
+  listState: 'released' | 'picking' | 'done';
+  picker: string | null;
+}
+
+const NOTHING: Undoes = { state: 'nothing', says: '', cure: '' };
+
+/** Takes an order back from its pick list, or off the tote, when an edit makes what was done useless. */
+@Injectable()
+export class Undoing {
+  constructor(private readonly stock: StockService) {}
+
+  /** Says what an edit of lines (or of the address, when only a label is concerned) would undo. */
+  async what(sql: Sql, orderId: string, goods: boolean): Promise<Undoes> {
+    const parcel = await sql.one<{ no: number; state: string | null; units: number }>(
+      `SELECT c.no, b.state, (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.parcelKey = c.id AND a.hold = 'packed') AS units
+       FROM parcel c LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.orderId = ? AND c.departedAt IS NULL ORDER BY b.state IS NULL, c.no LIMIT 1`,
+      [orderId],
+    );
+    if (parcel?.state)
+      return {
+        state: 'blocked',
+        says: `PA-${parcel.no} has its label already (${parcel.state}), made for what the order said before.`,
+        cure: 'Keep the order as it is, or let the bench unpack it; a bought label cannot be changed.',
+      };
+    if (!goods) return NOTHING;
+    if (parcel)
+      return {
+        state: 'blocked',
+        says: `The bench is packing it: ${parcel.units} units are in PA-${parcel.no}.`,
+        cure: 'Ask the bench to finish or to take everything out, then change it.',
+      };
+    const held = await this.held(sql, orderId);
+    const busy = held.find(h => h.listState === 'picking');
+    if (busy)
+      return {
+        state: 'blocked',
+        says: `${busy.picker ?? 'Somebody'} is picking it on PL-${busy.listNo} right now.`,
+        cure: 'Wait until that list is picked, then change the order; what was picked is put back then.',
+      };
+    const [listed, picked] = ['listed', 'picked'].map(hold =>
+      held.filter(h => h.hold === hold).reduce((n, h) => n + h.quantity, 0),
+    ) as [number, number];
+    if (listed + picked === 0) return NOTHING;
+    const off = listed > 0 ? `It is taken off PL-${held[0]!.listNo}.` : '';
+    const back =
+      picked > 0
+        ? `${picked} picked units leave tote ${held.find(h => h.hold === 'picked')!.mark} and must be put back.`
+        : '';
+    return {
+      state: 'undo',
+      says: `This undoes work: ${[off, back].filter(Boolean).join(' ')}`,
+      cure: 'Say that this is meant, or leave the order as it is.',
+    };
+  }
+
+  /** Makes a locked order Clear again: off its list, and what was picked goes from the tote to the staging place, to be put back. */
+  async takeBack(tx: Tx, orderId: string): Promise<void> {
+    const held = await this.held(tx, orderId);
+    const staging = await tx.one<{ id: string; code: string }>(
+      "SELECT id, code FROM place WHERE kind = 'staging' ORDER BY code LIMIT 1",
+    );
+    const holds: HoldChange[] = [];
+    const moves: Move[] = [];
+    for (const h of held) {
+      const common = {
+        partId: h.partId,
+        orderId,
+        productId: h.productId,
+        parcelId: null,
+        why: 'edit',
+      } as const;
+      if (h.hold === 'listed') {
+        holds.push(
+          {
+            ...common,
+            hold: 'listed',
+            stopId: h.stopKey,
+            change: -h.quantity,
+            at: { placeId: h.placeId, lotId: h.lotId },
+          },
+          { ...common, hold: 'soft', stopId: null, change: h.quantity },
+        );
+      } else {
+        holds.push({ ...common, hold: 'picked', stopId: h.stopKey, change: -h.quantity });
+        moves.push({
+          productId: h.productId,
+          lotId: h.lotId,
+          from: h.toteId,
+          to: staging!.id,
+          quantity: h.quantity,
+          why: 'put back',
+          causeId: orderId,
+        });
+      }
+    }
+    await this.stock.apply(tx, { moves, holds });
+    await this.leaveLists(tx, orderId, held);
+    await tx.run('UPDATE place SET busyWith = NULL WHERE busyWith = ?', [orderId]);
+    const picked = moves.reduce((n, m) => n + m.quantity, 0);
+    await tx.insert('orderEvent', [
+      event(
+        tx,
+        orderId,
+        'taken back',
+        picked > 0
+          ? `Taken off the pick list for a change; ${picked} picked units were laid on ${staging!.code}, to be put back.`
+          : 'Taken off the pick list for a change.',
+      ),
+    ]);
+    await refreshStages(tx, [orderId]);
+    await tx.tell('lists', '');
+  }
+
+  /** Stops of a list that nobody began disappear; a list without stops is done. */
+  private async leaveLists(tx: Tx, orderId: string, held: readonly Held[]): Promise<void> {
+    const lists = [...new Set(held.filter(h => h.listState === 'released').map(h => h.listId))];
+    for (const id of lists) {
+      await tx.run('DELETE FROM pickStop WHERE listId = ? AND orderId = ?', [id, orderId]);
+      await tx.run(
+        "UPDATE pickList SET state = 'done', doneAt = ? WHERE id = ? AND NOT EXISTS (SELECT 1 FROM pickStop s WHERE s.listId = pickList.id)",
+        [tx.at, id],
+      );
+    }
+  }
+
+  private held(sql: Sql, orderId: string): Promise<(Held & { hold: 'listed' | 'picked' })[]> {
+    return sql.rows(
+      `SELECT a.hold, a.partId, a.productId, a.quantity, a.stopKey, s.placeId, s.lotId, s.toteId, t.mark, l.id AS listId, l.no AS listNo, l.state AS listState, p.name AS picker
+       FROM allocation a JOIN pickStop s ON s.id = a.stopKey JOIN pickList l ON l.id = s.listId JOIN place t ON t.id = s.toteId
+       LEFT JOIN scanSession x ON x.listId = l.id LEFT JOIN person p ON p.id = x.personId
+       WHERE a.orderId = ? AND a.hold IN ('listed', 'picked') AND a.parcelKey = ? AND a.quantity > 0 ORDER BY a.partId, a.stopKey`,
+      [orderId, NONE],
+    );
+  }
+}

@@ -1,0 +1,72 @@
+import type { PaperTemplate, PaperTemplateIn } from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { Db, type Doer, NONE, newId } from '../database/db.js';
+import { NotHere } from '../http/problem.js';
+
+/** What a paper looks like where no template fits. */
+const PLAIN: Omit<PaperTemplate, 'kind'> = {
+  id: NONE,
+  name: 'Plain',
+  position: 0,
+  channel: '',
+  country: '',
+  heading: '',
+  message: '',
+  prices: false,
+  metric: false,
+};
+
+interface Record extends Omit<PaperTemplate, 'channel' | 'prices' | 'metric'> {
+  channel: string | null;
+  prices: number;
+  metric: number;
+}
+
+/** Templates of slips and invoices, chosen by the order's channel and destination: the first that fits, from the top. */
+@Injectable()
+export class PaperTemplates {
+  constructor(private readonly db: Db) {}
+
+  async list(): Promise<PaperTemplate[]> {
+    const rows = await this.db.rows<Record>(
+      'SELECT t.id, t.kind, t.name, t.position, c.code AS channel, t.country, t.heading, t.message, t.prices, t.metric FROM paperTemplate t LEFT JOIN channel c ON c.id = t.channelId ORDER BY t.kind, t.position, t.id DESC',
+    );
+    return rows.map(r => ({ ...r, channel: r.channel ?? '', prices: !!r.prices, metric: !!r.metric }));
+  }
+
+  /** The template for an order. `abroad` fits every country but the house's own. */
+  async choose(
+    kind: PaperTemplate['kind'],
+    channel: string,
+    country: string,
+    home: string,
+  ): Promise<PaperTemplate> {
+    const fits = (t: PaperTemplate) =>
+      t.kind === kind &&
+      (t.channel === '' || t.channel === channel) &&
+      (t.country === '' || t.country === country || (t.country === 'abroad' && country !== home));
+    return (await this.list()).find(fits) ?? { ...PLAIN, kind };
+  }
+
+  /** Keeps a template, new or known, at its position. */
+  save(input: PaperTemplateIn, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const { id, channel, ...columns } = input;
+      const channelId = channel
+        ? (await tx.one<{ id: string }>('SELECT id FROM channel WHERE code = ?', [channel]))?.id
+        : null;
+      if (channelId === undefined)
+        throw new NotHere(`The channel ${channel}`, 'Choose one of the channels offered.');
+      await tx.insert(
+        'paperTemplate',
+        [{ id: id ?? newId(), ...columns, channelId }],
+        `ON DUPLICATE KEY UPDATE ${[...Object.keys(columns), 'channelId'].map(c => `${c} = VALUES(${c})`).join(', ')}`,
+      );
+    });
+  }
+
+  async remove(id: string): Promise<void> {
+    if ((await this.db.run('DELETE FROM paperTemplate WHERE id = ?', [id])) === 0)
+      throw new NotHere('That template');
+  }
+}

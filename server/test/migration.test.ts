@@ -1,0 +1,85 @@
+import { DataSource } from 'typeorm';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { FirstLight1764000000000 } from '../src/database/migrations/0001-first-light.js';
+import { makeDataSource } from '../src/database/source.js';
+
+const name = `auk_migrate_${process.pid}`;
+let root: DataSource;
+let source: DataSource;
+beforeAll(async () => {
+  const port = Number(process.env.AUK_TEST_DB_PORT);
+  root = await new DataSource({ type: 'mariadb', host: '127.0.0.1', port, username: 'root' }).initialize();
+  await root.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
+  source = await makeDataSource({ port, database: name }).initialize();
+});
+afterAll(async () => {
+  await source.destroy();
+  await root.query(`DROP DATABASE ${name}`);
+  await root.destroy();
+});
+
+const ID = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+
+/** A house as the first migration left it: a warehouse, a channel, a paid and an unpaid order with two lines of one SKU. */
+async function firstHouse(): Promise<void> {
+  const runner = source.createQueryRunner();
+  await new FirstLight1764000000000().up(runner);
+  await runner.query(
+    'CREATE TABLE migrations (id INT AUTO_INCREMENT PRIMARY KEY, timestamp BIGINT NOT NULL, name VARCHAR(255) NOT NULL)',
+  );
+  await runner.query(
+    "INSERT INTO migrations (timestamp, name) VALUES (1764000000000, 'FirstLight1764000000000')",
+  );
+  const q = (sql: string, params: unknown[] = []) => runner.query(sql, params);
+  await q(
+    "INSERT INTO warehouse VALUES (?, 'ZAN', 'House', 'America/New_York', 'USD', '43701', 'US', '{}', '{}')",
+    [ID(1)],
+  );
+  await q("INSERT INTO channel VALUES (?, 'web', 'Web store', 'Brand', 'USD', '{}')", [ID(2)]);
+  await q(
+    "INSERT INTO departure (id, warehouseId, carrier, carrierName, name, day, cutOff, services) VALUES (?, ?, 'heron', 'Heron', 'x', '2026-11-23', '2026-11-23 18:30:00', '[]')",
+    [ID(3), ID(1)],
+  );
+  for (const [n, payment] of [
+    [10, 'paid'],
+    [11, 'unpaid'],
+  ] as const) {
+    await q(
+      `INSERT INTO orders (id, warehouseId, channelId, channelNumber, receivedAt, buyer, mail, shipTo, payment, currency, linesMinor, shippingMinor, note, digest, departureId, stage)
+       VALUES (?, ?, ?, ?, '2026-11-23 10:00:00', 'Ruth', '', '{"name":"Ruth","country":"US"}', ?, 'USD', 1000, 500, '', '', ?, ?)`,
+      [ID(n), ID(1), ID(2), `W-${n}`, payment, ID(3), n === 10 ? 'Departed' : 'Stopped'],
+    );
+    for (const position of [0, 1])
+      await q(
+        "INSERT INTO orderLine (id, orderId, position, channelSku, title, quantity, priceMinor) VALUES (?, ?, ?, 'JAR', 'Jar', 1, 500)",
+        [ID(n * 10 + position), ID(n), position],
+      );
+  }
+  await runner.release();
+}
+
+test('a house of the first migration keeps its data, and what follows from it is filled', async () => {
+  await firstHouse();
+  await source.runMigrations();
+  const orders = await source.query(
+    'SELECT channelNumber, totalMinor, paidMinor, country, leavesAt, isOpen FROM orders ORDER BY no',
+  );
+  expect(orders).toMatchObject([
+    { channelNumber: 'W-10', totalMinor: 1500, paidMinor: 1500, country: 'US', isOpen: 0 },
+    { channelNumber: 'W-11', totalMinor: 1500, paidMinor: 0, isOpen: 1 },
+  ]);
+  expect(orders[0].leavesAt.toISOString()).toBe('2026-11-23T18:30:00.000Z');
+  const lines = await source.query('SELECT lineKey, units, removedAt FROM orderLine ORDER BY id');
+  expect(lines.map((l: { lineKey: string }) => l.lineKey)).toEqual(['JAR#1', 'JAR#2', 'JAR#1', 'JAR#2']);
+  const counts = await source.query('SELECT stage, n FROM stageCount ORDER BY stage');
+  expect(counts.map((c: { stage: string; n: number }) => [c.stage, c.n])).toEqual([
+    ['Departed', 1],
+    ['Stopped', 1],
+  ]);
+  expect(await source.query("SELECT name FROM channel WHERE code = 'hand'")).toEqual([{ name: 'By hand' }]);
+});
+
+test('migrating again changes nothing, and there is no way back', async () => {
+  expect(await source.runMigrations()).toEqual([]);
+  await expect(source.undoLastMigration()).rejects.toThrow('Migrations only go forward.');
+});
