@@ -18,7 +18,7 @@ export async function ask<T>(method: 'GET' | 'POST', path: string, body?: unknow
   let response: Response;
   try {
     const headers: Record<string, string> =
-      body === undefined ? {} : { 'content-type': raw ? 'text/csv' : 'application/json' };
+      body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' };
     response = await fetch(`/api/v1/${path}`, {
       method,
       headers,
@@ -44,6 +44,21 @@ function readProblem(text: string, status: number): Problem {
       cure: 'Try again.',
     };
   }
+}
+
+/** Sends a file and saves the file that comes back. */
+export async function download(path: string, body: Blob, name: string): Promise<void> {
+  const response = await fetch(`/api/v1/${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream' },
+    body,
+  });
+  if (!response.ok) throw new Refused(readProblem(await response.text(), response.status));
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
 }
 
 export const get = <T>(path: string) => ask<T>('GET', path);

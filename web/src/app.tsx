@@ -21,6 +21,9 @@ const BenchPage = lazy(() => import('./packing/BenchPage.js'));
 const ParcelsPage = lazy(() => import('./parcels/ParcelsPage.js'));
 const ProductsPage = lazy(() => import('./catalog/ProductsPage.js'));
 const ProductPage = lazy(() => import('./catalog/ProductPage.js'));
+const ListingsPage = lazy(() => import('./catalog/ListingsPage.js'));
+const ChannelsPage = lazy(() => import('./channels/ChannelsPage.js'));
+const PapersPage = lazy(() => import('./printing/PapersPage.js'));
 const PlacePage = lazy(() => import('./catalog/PlacePage.js'));
 
 /** Where each role's day begins. */
@@ -62,15 +65,19 @@ function Pages({ me }: { me: Person }) {
         <Route element={<Shell me={me} />}>
           <Route path="/board" element={<BoardPage />} />
           <Route path="/departures/:no" element={<HandoverPage />} />
-          <Route path="/departed" element={<OrdersPage departed />} />
-          <Route path="/orders" element={<OrdersPage />} />
-          <Route path="/orders/import" element={<ImportPage />} />
-          <Route path="/orders/:id" element={<OrderPage />} />
+          <Route path="/departed" element={<OrdersPage key="departed" me={me} departed />} />
+          <Route path="/orders" element={<OrdersPage key="orders" me={me} />} />
+          <Route path="/bring-in" element={<ImportPage />} />
+          <Route path="/orders/:id" element={<OrderPage me={me} />} />
           <Route path="/pick" element={<PickPage />} />
           <Route path="/pick/:no" element={<ListPage />} />
           <Route path="/parcels" element={<ParcelsPage />} />
-          <Route path="/products" element={<ProductsPage />} />
-          <Route path="/products/:sku" element={<ProductPage />} />
+          <Route path="/products" element={<ProductsPage me={me} />} />
+          <Route path="/products/listings" element={<ListingsPage me={me} />} />
+          <Route path="/products/:sku" element={<ProductPage me={me} />} />
+          <Route path="/setup" element={<Navigate to="/setup/channels" replace />} />
+          <Route path="/setup/channels" element={<ChannelsPage me={me} />} />
+          <Route path="/setup/papers" element={<PapersPage me={me} />} />
           <Route path="/places/:code" element={<PlacePage />} />
         </Route>
         <Route path="*" element={<Navigate to={HOME[me.role]} replace />} />

@@ -8,7 +8,9 @@ const ASKED_AGAIN: Record<LiveTopic, string[]> = {
   lists: ['lists', 'list', 'strip', 'board'],
   parcels: ['parcels', 'strip', 'board', 'order'],
   departures: ['board', 'strip', 'handover'],
-  stock: ['products', 'product'],
+  stock: ['products', 'product', 'listings'],
+  catalog: ['products', 'product', 'listings', 'order'],
+  channels: ['channels', 'listings'],
 };
 /** Changes are gathered for this long, so that a busy floor does not make the Board ask for every scan. */
 const GATHER_MS = 700;

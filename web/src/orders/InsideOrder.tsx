@@ -1,24 +1,25 @@
-import type { OrderView, ProductRow } from '@auk/contract';
-import { formatMoney, type StopReason } from '@auk/core';
-import Button from '@mui/material/Button';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import type { OrderView } from '@auk/contract';
+import { formatMoney } from '@auk/core';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { get, post } from '../api.js';
+import { get } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
+import { StopNote } from './StopCure.js';
 
 /** A look inside an order without leaving the list: what stops it, where it goes, its money. */
 export function InsideOrder({ id }: { id: string }) {
   const order = useQuery({ queryKey: ['order', id], queryFn: () => get<OrderView>(`orders/${id}`) });
   if (!order.data) return <ProblemNote error={order.error} />;
-  const { row, shipTo, lines, stops, shippingMinor } = order.data;
+  const { row, shipTo, lines, stops, money, notes, related } = order.data;
+  const show = (minor: number) => formatMoney(minor, row.currency);
   return (
     <div className="openrow">
       <div>
+        {stops.length > 0 && <h3>What stops it</h3>}
         {stops.map(s => (
-          <StopNote key={s.code + s.subject} stop={s} />
+          <StopNote key={s.code + s.subject + s.says} stop={s} order={order.data} />
         ))}
-        {stops.length === 0 && <h3>Lines</h3>}
+        <h3>Lines</h3>
         {lines.map(l => (
           <p key={l.id}>
             {l.quantity} × {l.title} <span className="code quiet">{l.product?.sku ?? l.channelSku}</span>
@@ -34,70 +35,34 @@ export function InsideOrder({ id }: { id: string }) {
           shipTo.line1,
           shipTo.line2,
           `${shipTo.city}, ${shipTo.region} ${shipTo.postcode}`,
+          shipTo.country === 'US' ? '' : shipTo.country,
         ]
           .filter(Boolean)
           .map(t => (
             <p key={t}>{t}</p>
           ))}
+        {related
+          .filter(r => r.how === 'can travel along')
+          .map(r => (
+            <p key={r.id} className="tide">
+              could travel with <Link to={`/orders/${r.id}`}>{r.number}</Link>
+            </p>
+          ))}
       </div>
       <div>
         <h3>Money</h3>
         <p>
-          {order.data.payment} {formatMoney(row.paidMinor, row.currency)}, of it shipping{' '}
-          {formatMoney(shippingMinor, row.currency)}
+          {order.data.payment} {show(money.paidMinor)} of {show(money.totalMinor)}
         </p>
-      </div>
-    </div>
-  );
-}
-
-/** Why an order is Stopped, with its cure. An unlinked listing can be linked here. */
-export function StopNote({ stop }: { stop: StopReason }) {
-  return (
-    <div style={{ marginBottom: 10 }}>
-      <p>
-        <span className="stop" aria-hidden="true">
-          ▲
-        </span>{' '}
-        {stop.says} <b>{stop.cure}</b>
-      </p>
-      {stop.code === 'unlinked-listing' && <LinkListing channelSku={stop.subject} />}
-    </div>
-  );
-}
-
-function LinkListing({ channelSku }: { channelSku: string }) {
-  const [sku, setSku] = useState('');
-  const client = useQueryClient();
-  const products = useQuery({ queryKey: ['products', ''], queryFn: () => get<ProductRow[]>('products') });
-  const link = useMutation({
-    mutationFn: () => post<{ freed: number }>('orders/link', { channelSku, sku }),
-    onSuccess: () => client.invalidateQueries(),
-  });
-  return (
-    <div className="linkform">
-      <select
-        aria-label="Product to link"
-        value={sku}
-        onChange={e => setSku(e.target.value)}
-        style={{ font: 'inherit', padding: 6, maxWidth: 320 }}
-      >
-        <option value="">Choose a product …</option>
-        {products.data?.map(p => (
-          <option key={p.sku} value={p.sku}>
-            {p.name} ({p.sku})
-          </option>
+        <p>shipping {show(money.shippingMinor)}</p>
+        {money.balanceMinor < 0 && <p className="stop">{show(-money.balanceMinor)} due</p>}
+        {money.balanceMinor > 0 && <p className="risk">{show(money.balanceMinor)} to refund</p>}
+        {notes.map(n => (
+          <p key={n.id} className="quiet">
+            for {n.kind}: {n.text}
+          </p>
         ))}
-      </select>
-      <Button
-        variant="outlined"
-        size="small"
-        disabled={sku === '' || link.isPending}
-        onClick={() => link.mutate()}
-      >
-        Link
-      </Button>
-      <ProblemNote error={link.error} />
+      </div>
     </div>
   );
 }

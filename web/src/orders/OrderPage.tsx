@@ -1,279 +1,214 @@
-import type { OrderLineView, OrderView } from '@auk/contract';
-import { formatMoney, HOLDS } from '@auk/core';
+import type { OrderView, Person } from '@auk/contract';
+import { type Answer, count } from '@auk/core';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { get, post } from '../api.js';
-import { day, moment } from '../parts/format.js';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { v7 } from 'uuid';
+import { get, post, wordsOf } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
 import { StageMark } from '../parts/stage.js';
-import { StopNote } from './InsideOrder.js';
+import { playTone } from '../scans/sounds.js';
+import { useScanner } from '../scans/useScanner.js';
+import { LinesPanel } from './LinesPanel.js';
+import { OrderActs } from './OrderActs.js';
+import { lastQuestion } from './OrdersPage.js';
+import { AddressPanel, MoneyPanel, WayPanel } from './SidePanels.js';
+import { StopNote } from './StopCure.js';
+import { HistoryPanel, NotesPanel, RelatedOrders } from './StoryPanels.js';
+import { useOrderEdit } from './useOrderEdit.js';
 import './orders.css';
 
-/** One order's whole story on one page. */
-export default function OrderPage() {
+/** One order's whole story on one page; everything on it is changed in place. */
+export default function OrderPage({ me }: { me: Person }) {
   const { id } = useParams();
   const order = useQuery({ queryKey: ['order', id], queryFn: () => get<OrderView>(`orders/${id}`) });
   if (!order.data) return <ProblemNote error={order.error} />;
-  const o = order.data;
+  return <Order key={id} order={order.data} me={me} />;
+}
+
+function Order({ order: o, me }: { order: OrderView; me: Person }) {
+  const desk = ['lead', 'office', 'admin'].includes(me.role);
+  const can = desk && !['Departed', 'Cancelled'].includes(o.row.stage);
+  const edit = useOrderEdit(o);
+  const [splitting, setSplitting] = useState<Record<string, number> | null>(null);
   return (
-    <>
+    <div className="orderpage">
       <div className="headline">
         <div className="grow">
           <h1>
-            <span className="code">{o.row.channelNumber}</span> · {o.row.buyer}
+            <span className="code">{o.row.channelNumber}</span> · {o.row.buyer || 'no buyer yet'}
           </h1>
           <p>
             <StageMark stage={o.row.stage} />{' '}
             <span className="quiet">
-              {o.row.reason} · {o.row.channel} · <span className="code">{o.row.no}</span>
+              {[
+                o.draft ? 'a draft: neither checked nor reserved' : o.stops.length > 0 ? null : o.row.reason,
+                o.row.channel,
+              ]
+                .filter(Boolean)
+                .join(' · ')}{' '}
+              · <span className="code">{o.row.no}</span>
             </span>
           </p>
         </div>
-        <Acts order={o} />
+        <Beside id={o.row.id} />
+        <OrderActs order={o} can={can} onSplit={() => setSplitting({})} />
       </div>
+      {edit.notes}
+      <RelatedOrders order={o} can={can} />
       {o.stops.map(s => (
-        <StopNote key={s.code + s.subject} stop={s} />
+        <StopNote key={s.code + s.subject + s.says} stop={s} order={o} />
       ))}
-      <div className="facts">
-        <section>
-          <h2>Lines</h2>
-          <table className="list">
-            <thead>
-              <tr>
-                <th className="num">Units</th>
-                <th>Product</th>
-                <th>SKU</th>
-                <th>Where they stand</th>
-                <th className="num">Each</th>
-              </tr>
-            </thead>
-            <tbody>
-              {o.lines.map(l => (
-                <LineRows key={l.id} line={l} currency={o.row.currency} />
-              ))}
-            </tbody>
-          </table>
-          <h2 style={{ marginTop: 24 }}>Parcels</h2>
-          {o.parcels.length === 0 && <p className="quiet">None yet. The first is opened at the bench.</p>}
-          {o.parcels.length > 0 && (
-            <table className="list">
-              <thead>
-                <tr>
-                  <th>Parcel</th>
-                  <th>State</th>
-                  <th>Service</th>
-                  <th>Tracking</th>
-                  <th className="num">Label</th>
-                </tr>
-              </thead>
-              <tbody>
-                {o.parcels.map(p => (
-                  <tr key={p.no}>
-                    <td className="code">{p.no}</td>
-                    <td>{p.state}</td>
-                    <td>
-                      {p.carrier} {p.service}
-                    </td>
-                    <td className="code">{p.tracking}</td>
-                    <td className="num">
-                      {p.minor === null ? '' : formatMoney(p.minor, o.row.currency)}{' '}
-                      {p.tracking && (
-                        <a href={`/api/v1/parcels/${p.no}/label.pdf`} target="_blank" rel="noreferrer">
-                          PDF
-                        </a>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-          <h2 style={{ marginTop: 24 }}>History</h2>
-          <ul className="history">
-            {o.history.map((h, i) => (
-              <li key={`${h.at}${i}`}>
-                <span className="quiet">{moment(h.at)}</span>
-                <span>
-                  {h.says} {h.person && <span className="quiet">{h.person}</span>}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </section>
-        <aside>
-          <dl>
-            <dt>Ship to</dt>
-            <dd>
-              {[
-                o.shipTo.name,
-                o.shipTo.company,
-                o.shipTo.line1,
-                o.shipTo.line2,
-                `${o.shipTo.city}, ${o.shipTo.region} ${o.shipTo.postcode}`,
-                o.shipTo.country,
-              ]
-                .filter(Boolean)
-                .map(t => (
-                  <div key={t}>{t}</div>
-                ))}
-            </dd>
-            <dt>Mail</dt>
-            <dd>{o.mail}</dd>
-            <dt>Telephone</dt>
-            <dd>{o.shipTo.phone}</dd>
-            {o.note && (
-              <>
-                <dt>Note</dt>
-                <dd>{o.note}</dd>
-              </>
-            )}
-          </dl>
-          <dl>
-            <dt>Total</dt>
-            <dd>
-              {formatMoney(o.row.paidMinor, o.row.currency)}, {o.payment}
-            </dd>
-            <dt>Shipping</dt>
-            <dd>{formatMoney(o.shippingMinor, o.row.currency)}</dd>
-            <dt>Promised</dt>
-            <dd>{day(o.row.promised)}</dd>
-            <dt>Leaves</dt>
-            <dd>
-              {o.row.leavesWith
-                ? `${o.row.leavesWith.carrier}, ${moment(o.row.leavesWith.cutOff)}`
-                : 'not planned'}
-            </dd>
-            <dt>Placed</dt>
-            <dd>{o.placedAt ? moment(o.placedAt) : ''}</dd>
-            {o.lists.length > 0 && (
-              <>
-                <dt>Pick list</dt>
-                <dd>
-                  {o.lists.map(l => (
-                    <Link key={l} to={`/pick/${l}`} className="code">
-                      {l}
-                    </Link>
-                  ))}
-                </dd>
-              </>
-            )}
-          </dl>
-        </aside>
-      </div>
-    </>
-  );
-}
-
-function LineRows({ line: l, currency }: { line: OrderLineView; currency: string }) {
-  const own = l.parts.length === 1 && l.parts[0]!.productId === l.product?.id;
-  const where = (held: Record<string, number>, of: number) => {
-    const known = HOLDS.filter(h => held[h]! > 0).map(h => `${held[h]} ${h === 'soft' ? 'reserved' : h}`);
-    const sum = HOLDS.reduce((n, h) => n + held[h]!, 0);
-    return [...known, ...(sum < of ? [`${of - sum} missing`] : [])].join(', ');
-  };
-  return (
-    <>
-      <tr>
-        <td className="num">{l.quantity}</td>
-        <td>
-          {l.product?.name ?? l.title}
-          {l.product?.kind === 'bundle' && <span className="quiet"> bundle</span>}
-          {l.product?.kind === 'kit' && <span className="quiet"> kit</span>}
-        </td>
-        <td className="code">
-          {l.product ? (
-            <Link style={{ color: 'inherit' }} to={`/products/${encodeURIComponent(l.product.sku)}`}>
-              {l.product.sku}
-            </Link>
-          ) : (
-            l.channelSku
-          )}
-        </td>
-        <td className="quiet">{own ? where(l.parts[0]!.held, l.parts[0]!.quantity) : ''}</td>
-        <td className="num">{formatMoney(l.priceMinor, currency)}</td>
-      </tr>
-      {!own &&
-        l.parts.map(p => (
-          <tr key={p.id} className="parts">
-            <td className="num">{p.quantity}</td>
-            <td>{p.name}</td>
-            <td className="code">{p.sku}</td>
-            <td>{where(p.held, p.quantity)}</td>
-            <td />
-          </tr>
-        ))}
-    </>
-  );
-}
-
-function Acts({ order }: { order: OrderView }) {
-  const [asking, setAsking] = useState<'park' | 'cancel' | null>(null);
-  const [reason, setReason] = useState('');
-  const client = useQueryClient();
-  const done = () => {
-    setAsking(null);
-    setReason('');
-    void client.invalidateQueries();
-  };
-  const act = useMutation({
-    mutationFn: (what: 'park' | 'unpark' | 'cancel') => post(`orders/${order.row.id}/${what}`, { reason }),
-    onSuccess: done,
-  });
-  const open = !['Departed', 'Cancelled'].includes(order.row.stage);
-  return (
-    <div>
-      <div className="row" style={{ gap: 8 }}>
-        <Button variant="outlined" href={`/api/v1/orders/${order.row.id}/slip.pdf`} target="_blank">
-          Slip
-        </Button>
-        {open &&
-          (order.row.stage === 'Parked' ? (
-            <Button variant="contained" onClick={() => act.mutate('unpark')}>
-              Unpark
-            </Button>
-          ) : (
-            <Button variant="outlined" onClick={() => setAsking('park')}>
-              Park
-            </Button>
-          ))}
-        {open && (
-          <Button variant="outlined" color="error" onClick={() => setAsking('cancel')}>
-            Cancel order
-          </Button>
-        )}
-      </div>
-      {!asking && <ProblemNote error={act.error} />}
-      <Dialog open={asking !== null} onClose={() => setAsking(null)} fullWidth maxWidth="xs">
-        <DialogTitle>{asking === 'park' ? 'Park the order' : 'Cancel the order'}</DialogTitle>
-        <DialogContent>
-          <TextField
-            label="Why"
-            fullWidth
-            autoFocus
-            margin="dense"
-            value={reason}
-            onChange={e => setReason(e.target.value)}
+      {o.undoes && can && (
+        <p className="undoes">▣ Changing units or address: {o.undoes.replace('This undoes work: ', '')}</p>
+      )}
+      {o.draft && can && <DraftScans id={o.row.id} />}
+      <div className="three" key={edit.epoch}>
+        <div>
+          <LinesPanel
+            order={o}
+            save={edit.save}
+            can={can}
+            split={{ on: splitting !== null, units: splitting ?? {}, set: setSplitting }}
           />
-          <ProblemNote error={act.error} />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setAsking(null)}>Leave it</Button>
-          <Button
-            variant="contained"
-            disabled={reason.trim() === '' || act.isPending}
-            onClick={() => act.mutate(asking!)}
-          >
-            {asking === 'park' ? 'Park' : 'Cancel order'}
-          </Button>
-        </DialogActions>
-      </Dialog>
+          {splitting && <SplitBar order={o} units={splitting} leave={() => setSplitting(null)} />}
+          <NotesPanel order={o} can={desk} />
+          <HistoryPanel order={o} />
+        </div>
+        <AddressPanel order={o} save={edit.save} can={can} />
+        <div>
+          <MoneyPanel order={o} save={edit.save} can={desk} />
+          <WayPanel order={o} save={edit.save} can={can} />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+interface Neighbours {
+  before: string | null;
+  after: string | null;
+}
+
+/** The order before and the order after, in the list the person came from; also by Alt and an arrow. */
+function Beside({ id }: { id: string }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const question = lastQuestion();
+  const asked = useMemo(
+    () => ({
+      queryKey: ['orders', 'beside', id, question],
+      queryFn: () => get<Neighbours>(`orders/${id}/beside?${question}`),
+    }),
+    [id, question],
+  );
+  const beside = useQuery(asked);
+  useEffect(() => {
+    const keys = async (e: KeyboardEvent) => {
+      if (!e.altKey || (e.key !== 'ArrowUp' && e.key !== 'ArrowDown')) return;
+      e.preventDefault();
+      const { before, after } = await client.ensureQueryData(asked);
+      const to = e.key === 'ArrowUp' ? before : after;
+      if (to) void navigate(`/orders/${to}`);
+    };
+    const listen = (e: KeyboardEvent) => void keys(e);
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [asked, client, navigate]);
+  return (
+    <nav className="beside" aria-label="Neighbours in the list">
+      <Link to={`/orders?${question}`}>the list</Link>
+      {beside.data?.before ? (
+        <Link to={`/orders/${beside.data.before}`} title="Alt and arrow up">
+          ↑ previous
+        </Link>
+      ) : (
+        <span className="quiet">↑ previous</span>
+      )}
+      {beside.data?.after ? (
+        <Link to={`/orders/${beside.data.after}`} title="Alt and arrow down">
+          ↓ next
+        </Link>
+      ) : (
+        <span className="quiet">↓ next</span>
+      )}
+    </nav>
+  );
+}
+
+/** Scans on a draft add lines: each scan is sent until it is answered, and counts once. */
+function DraftScans({ id }: { id: string }) {
+  const client = useQueryClient();
+  const [answer, setAnswer] = useState<Pick<Answer, 'says' | 'next' | 'tone'> | null>(null);
+  const send = useMutation({
+    mutationFn: (scan: { id: string; text: string }) => post<Answer>(`orders/${id}/scans`, scan),
+    retry: 5,
+    scope: { id: `draft ${id}` },
+    onSuccess: a => {
+      playTone(a.tone === 'wrong' ? 'wrong' : 'right');
+      setAnswer(a);
+      void client.invalidateQueries({ queryKey: ['order', id] });
+    },
+    onError: e => {
+      const { says, cure } = wordsOf(e);
+      playTone('wrong');
+      setAnswer({ says, next: cure, tone: 'wrong' });
+    },
+  });
+  const { mutate } = send;
+  useScanner(useCallback(text => mutate({ id: v7(), text }), [mutate]));
+  return (
+    <p className={`draftscan ${answer?.tone ?? ''}`} role="status">
+      {answer ? (
+        <>
+          <b>{answer.says}</b> {answer.next}
+        </>
+      ) : (
+        'Scan products: each scan is one more. Or find them by SKU and name below.'
+      )}
+    </p>
+  );
+}
+
+function SplitBar({
+  order: o,
+  units,
+  leave,
+}: {
+  order: OrderView;
+  units: Record<string, number>;
+  leave: () => void;
+}) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const lines = Object.entries(units)
+    .filter(([, n]) => n > 0)
+    .map(([key, quantity]) => ({ key, quantity }));
+  const split = useMutation({
+    mutationFn: () => post<{ id: string }>(`orders/${o.row.id}/split`, { version: o.version, lines }),
+    onSuccess: ({ id }) => {
+      leave();
+      void client.invalidateQueries();
+      void navigate(`/orders/${id}`);
+    },
+  });
+  return (
+    <div className="row" style={{ gap: 8, margin: '8px 0' }}>
+      <Button
+        variant="contained"
+        disabled={lines.length === 0 || split.isPending}
+        onClick={() => split.mutate()}
+      >
+        Split off{' '}
+        {count(
+          lines.reduce((n, l) => n + l.quantity, 0),
+          'unit',
+        )}
+      </Button>
+      <Button onClick={leave}>Leave it whole</Button>
+      <span className="quiet">Shipping, discount and payment go along by their share, to the cent.</span>
+      <ProblemNote error={split.error} />
     </div>
   );
 }

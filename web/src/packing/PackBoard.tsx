@@ -1,5 +1,13 @@
 import type { BenchView, Person } from '@auk/contract';
-import { type Answer, type PackLine, type PackState, packDone, packScan, parseScan } from '@auk/core';
+import {
+  type Answer,
+  type PackLine,
+  type PackState,
+  packDone,
+  packNotes,
+  packScan,
+  parseScan,
+} from '@auk/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { DateTime } from 'luxon';
 import { useCallback, useEffect, useState } from 'react';
@@ -25,6 +33,7 @@ const KEYS: [key: string, name: string, command: string][] = [
   ['Alt 1', 'undo', 'AUK-UNDO'],
   ['Alt 2', 'label', 'AUK-LABEL'],
   ['Alt 3', 'set aside', 'AUK-ASIDE'],
+  ['Alt 4', 'yes', 'AUK-YES'],
 ];
 
 /** One order at the bench: what is in, what is missing, the answer to the last scan as the largest sentence. */
@@ -87,7 +96,7 @@ export function PackBoard({ me, view: opened, open, leave }: Props) {
   const now = state.lines.findIndex(l => l.packed < l.wanted);
   return (
     <div className={`edge ${answer.tone}`}>
-      <Head me={me} view={view} />
+      <Head me={me} view={view} state={state} />
       <div className="body">
         <main className="lines">
           {state.lines.map((l, i) => (
@@ -107,14 +116,16 @@ export function PackBoard({ me, view: opened, open, leave }: Props) {
               next order
             </button>
           ) : (
-            KEYS.map(([key, name, command], i) => (
-              <span key={key}>
-                {i > 0 && ' · '}
-                <button type="button" onClick={() => take(command)} title={key}>
-                  {name}
-                </button>
-              </span>
-            ))
+            KEYS.filter(([, name]) => name !== 'yes' || packNotes(state).length > 0).map(
+              ([key, name, command], i) => (
+                <span key={key}>
+                  {i > 0 && ' · '}
+                  <button type="button" onClick={() => take(command)} title={key}>
+                    {name}
+                  </button>
+                </span>
+              ),
+            )
           )}
           <br />
           <small>
@@ -170,7 +181,7 @@ function answerOf(
   );
 }
 
-function Head({ me, view }: { me: Person; view: BenchView }) {
+function Head({ me, view, state }: { me: Person; view: BenchView; state: PackState }) {
   const now = useMinute();
   const left = view.departure ? DateTime.fromISO(view.departure.cutOff).diff(now, 'minutes').minutes : 0;
   return (
@@ -196,6 +207,12 @@ function Head({ me, view }: { me: Person; view: BenchView }) {
           {view.note}
         </span>
       )}
+      {view.notes.map(n => (
+        <span key={n.text} style={{ color: 'var(--risk)' }}>
+          <b>{n.confirm && packNotes(state).includes(n.text) ? '▲ Confirm' : 'Note'}</b>
+          {n.text}
+        </span>
+      ))}
       <span style={{ marginLeft: 'auto', textAlign: 'right' }}>
         <b>{view.behind} behind you</b>
         <small>

@@ -3,6 +3,7 @@ import { formatMoney, formatWeight } from '@auk/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { get } from '../api.js';
+import { ExportLinks } from '../imports/ExportLinks.js';
 import { ProblemNote } from '../parts/problem.js';
 
 const MARK: Record<string, [string, string]> = {
@@ -18,7 +19,10 @@ export default function ParcelsPage() {
   const parcels = useQuery({ queryKey: ['parcels'], queryFn: () => get<ParcelListRow[]>('parcels') });
   return (
     <>
-      <h1>Parcels</h1>
+      <div className="headline">
+        <h1 className="grow">Parcels</h1>
+        <ExportLinks what="parcels" question="" />
+      </div>
       <p className="quiet" style={{ marginBottom: 12 }}>
         In the house, and those that left in the last twelve hours. A parcel goes onto its departure by scan:
         open the departure from the Board.

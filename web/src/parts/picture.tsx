@@ -122,8 +122,19 @@ const DRAWINGS: Record<string, JSX.Element> = {
   ),
 };
 
-/** A product's drawing. */
+/** A product's picture: one that was given, or its drawing. */
 export function Picture({ name, size }: { name: string | null; size: number }) {
+  if (name?.startsWith('up:'))
+    return (
+      <img
+        src={`/api/v1/pictures/${name.slice(3)}`}
+        width={size}
+        height={size}
+        alt=""
+        className="picture"
+        style={{ objectFit: 'contain' }}
+      />
+    );
   return (
     <svg width={size} height={size} viewBox="0 0 48 48" aria-hidden="true" className="picture">
       {DRAWINGS[name ?? 'box'] ?? DRAWINGS.box}

@@ -20,8 +20,7 @@ export function StageMark({ stage }: { stage: Stage }) {
   const [shape, tone] = LOOK[stage];
   return (
     <span className={`stage ${tone}`}>
-      <span aria-hidden="true">{shape}</span>
-      {stage}
+      <span aria-hidden="true">{shape}</span> {stage}
     </span>
   );
 }

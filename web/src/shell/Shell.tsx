@@ -6,6 +6,8 @@ import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { get, post } from '../api.js';
 import { clock, span, ZONE } from '../parts/format.js';
 import { ScanField } from './ScanField.js';
+import '../parts/desk.css';
+import './shell.css';
 
 /** The frame of every desk page: one dark band with the scan field, and the route of the work under it. */
 export function Shell({ me }: { me: Person }) {
@@ -123,6 +125,7 @@ function RouteStrip({ strip }: { strip: Strip | undefined }) {
         <NavLink to="/board">Board</NavLink>
         <NavLink to="/products">Products</NavLink>
         <NavLink to="/floor">Floor</NavLink>
+        <NavLink to="/setup">Setup</NavLink>
       </span>
     </nav>
   );

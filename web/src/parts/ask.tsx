@@ -1,0 +1,65 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import { type ReactNode, useState } from 'react';
+import { ProblemNote } from './problem.js';
+
+interface Props {
+  title: string;
+  act: string;
+  onAct: () => void;
+  onLeave: () => void;
+  busy?: boolean;
+  error?: unknown;
+  ready?: boolean;
+  danger?: boolean;
+  wide?: boolean;
+  children: ReactNode;
+}
+
+/** A question before something is done: what, with what, do it or leave it. Enter does it. */
+export function Ask({
+  title,
+  act,
+  onAct,
+  onLeave,
+  busy,
+  error,
+  ready = true,
+  danger,
+  wide,
+  children,
+}: Props) {
+  const [sent, setSent] = useState(false);
+  return (
+    <Dialog open onClose={onLeave} fullWidth maxWidth={wide ? 'md' : 'xs'}>
+      <form
+        onSubmit={e => {
+          e.preventDefault();
+          if (!ready || busy) return;
+          setSent(true);
+          onAct();
+        }}
+      >
+        <DialogTitle>{title}</DialogTitle>
+        <DialogContent>
+          {children}
+          {sent && <ProblemNote error={error} />}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onLeave}>Leave it</Button>
+          <Button
+            type="submit"
+            variant="contained"
+            color={danger ? 'error' : 'primary'}
+            disabled={!ready || busy}
+          >
+            {act}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}
