@@ -1,5 +1,5 @@
 // What the benchmarks share: a way to the running server, and the server's own services for preparing data.
-import { Db, makeApp, makeDataSource, PlainChannel, StockService } from '@auk/server';
+import { Db, makeApp, makeDataSource, StockService } from '@auk/server';
 
 const base = `http://127.0.0.1:${process.env.AUK_PORT}/api/v1`;
 
@@ -32,7 +32,7 @@ export async function services() {
     port: Number(process.env.AUK_DB_PORT),
     database: process.env.AUK_DB_NAME,
   }).initialize();
-  const app = await makeApp({ source, carriers: [], channel: new PlainChannel('http://127.0.0.1:1') });
+  const app = await makeApp({ source, carriers: [] });
   await app.init();
   const db = app.get(Db);
   return {

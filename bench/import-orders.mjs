@@ -36,7 +36,7 @@ function csv(orders, tag) {
   for (let i = 0; i < orders; i++)
     for (let k = 0; k < (i % 2 === 0 ? 2 : 3); k++)
       rows.push(
-        `${tag}-${i},Ruth Penrose,ruth@mail.example,${i} Alder Lane,Boise,ID,83702,${SKUS[(i + k * 3) % SKUS.length]},A thing,${1 + (i % 3)},12.50,2026-12-24`,
+        `${tag}-${i},Ruth Penrose ${tag} ${i},r${i}.${tag}@mail.example,${i} Alder Lane,Boise,ID,83702,${SKUS[(i + k * 3) % SKUS.length]},A thing,${1 + (i % 3)},12.50,2026-12-24`,
       );
   return rows.join('\n');
 }
@@ -97,8 +97,13 @@ async function floorOf(marks, tag) {
   for (const table of TABLES) {
     await connection.query(`DROP TABLE IF EXISTS bare_${table}`);
     await connection.query(`CREATE TABLE bare_${table} LIKE ${table}`);
-    const [rows, fields] = await connection.query({
-      sql: `SELECT * FROM ${table} WHERE ${where[table] ?? `orderId IN (${ids})`}`,
+    const [columns] = await connection.query(
+      "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? AND extra NOT LIKE '%GENERATED%' ORDER BY ordinal_position",
+      [table],
+    );
+    const names = columns.map(c => c.name);
+    const [rows] = await connection.query({
+      sql: `SELECT ${names.join(',')} FROM ${table} WHERE ${where[table] ?? `orderId IN (${ids})`}`,
       rowsAsArray: true,
     });
     const asText = rows.map(r =>
@@ -106,7 +111,7 @@ async function floorOf(marks, tag) {
     );
     for (let i = 0; i < asText.length; i += ROWS_A_STATEMENT)
       work.push([
-        `INSERT INTO bare_${table} (${fields.map(f => f.name).join(',')}) VALUES ?`,
+        `INSERT INTO bare_${table} (${names.join(',')}) VALUES ?`,
         [asText.slice(i, i + ROWS_A_STATEMENT)],
       ]);
   }

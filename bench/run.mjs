@@ -1,11 +1,18 @@
 // npm run bench: measures the work and a floor for it in one run. `--json --only NAME` prints one JSON object a line.
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
+import { channelsPull } from './channels-pull.mjs';
 import { importOrders } from './import-orders.mjs';
+import { ordersList } from './orders-list.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
 
 /** Every benchmark by name; each gives rows {name, n, value, unit, floor, ratio, goal, holds}. */
-const BENCHES = { 'scan.roundtrip': scanRoundtrip, 'import.orders': importOrders };
+const BENCHES = {
+  'scan.roundtrip': scanRoundtrip,
+  'import.orders': importOrders,
+  'channels.pull': channelsPull,
+  'orders.list': ordersList,
+};
 
 const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1] : null;

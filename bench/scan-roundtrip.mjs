@@ -38,7 +38,7 @@ async function prepare(benches) {
   const tag = `S${benches}`;
   const rows = Array.from(
     { length: benches },
-    (_, i) => `${tag}-${i},Ruth Penrose,${i} Alder Lane,Boise,ID,83702,SED-CLO,Seeds,${units},2.50`,
+    (_, i) => `${tag}-${i},Buyer ${tag} ${i},${i} Alder Lane,Boise,ID,83702,SED-CLO,Seeds,${units},2.50`,
   );
   await lead.file(
     `imports/orders?channel=web&name=${tag}.csv&commit=yes`,

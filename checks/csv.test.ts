@@ -1,5 +1,5 @@
 import { seeded } from '@auk/demo';
-import { readCsv } from '@auk/server/imports/imports.service';
+import { readCsv } from '@auk/server/imports/table';
 import Papa from 'papaparse';
 import { expect, test } from 'vitest';
 

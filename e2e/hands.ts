@@ -87,3 +87,47 @@ export async function packAll(page: Page): Promise<void> {
     }).toPass({ timeout: 5_000 });
   }
 }
+
+/** Tells a channel's stand-in to sell orders; returns their numbers. */
+export async function sell(request: APIRequestContext, channel: string, count: number): Promise<string[]> {
+  const base = `http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/channels/${channel}`;
+  return (await request.post(`${base}/sell`, { data: { count } })).json();
+}
+
+/** Tells a channel's stand-in to misbehave once. */
+export async function trickChannel(
+  request: APIRequestContext,
+  channel: string,
+  how: string,
+  ms = 0,
+): Promise<void> {
+  const base = `http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/channels/${channel}`;
+  await request.post(`${base}/mischief`, { data: { on: 'pull', how, times: 1, ms } });
+}
+
+/** Brings in orders of the web store: number, buyer, SKU, quantity, price. */
+export async function bringIn(
+  page: Page,
+  rows: [number: string, buyer: string, sku: string, quantity: number, price: string, postcode?: string][],
+): Promise<void> {
+  const csv = [
+    'Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price',
+    ...rows.map(
+      r => `${r[0]},${r[1]},1 Alder Lane,Boise,ID,${r[5] ?? '83702'},${r[2]},Thing ${r[2]},${r[3]},${r[4]}`,
+    ),
+  ].join('\n');
+  await page.goto('/bring-in');
+  await page.getByLabel('Channel').selectOption('web');
+  await page
+    .getByLabel('File', { exact: true })
+    .setInputFiles({ name: 'orders.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await page.getByRole('button', { name: /^Bring in \d+ order/ }).click();
+  await expect(page.getByRole('status')).toContainText('Brought in');
+}
+
+/** Opens the page of the order with a channel's number, from the list. */
+export async function openOrder(page: Page, number: string): Promise<void> {
+  await page.goto(`/orders?stage=all&words=${encodeURIComponent(number)}`);
+  await page.getByRole('link', { name: number, exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(number);
+}

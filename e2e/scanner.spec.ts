@@ -9,7 +9,7 @@ test('a scan is caught before any widget: a focused button, an open dialog, a ha
   const [a, b] = rows;
 
   await page.goto(`/orders/${a.id}`);
-  await page.getByRole('button', { name: 'Cancel order' }).focus();
+  await page.getByRole('button', { name: 'Park' }).focus();
   await scan(page, b.no);
   await expect(page).toHaveURL(new RegExp(b.id));
   await expect(page.getByRole('dialog')).toBeHidden();
@@ -22,7 +22,7 @@ test('a scan is caught before any widget: a focused button, an open dialog, a ha
   expect((await look(page.request, `orders/${b.id}`)).row.stage).toBe('Clear');
 
   await page.goto('/orders');
-  const words = page.getByLabel('Number, buyer or mail');
+  const words = page.getByLabel('Number, buyer, mail or title');
   await words.click();
   await words.pressSequentially('Pen', { delay: 90 });
   await page.route('**/api/v1/find**', route => route.abort());

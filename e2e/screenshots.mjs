@@ -40,9 +40,24 @@ async function visit(page, path, name) {
 const lead = await person('AB-1001');
 await visit(lead, '/board', 'board');
 await visit(lead, '/orders?stage=Stopped', null);
-await lead.locator('button[aria-expanded]').first().click();
+await lead.locator('tr', { hasText: 'FM-HVB-DEEP-2' }).first().locator('.c-what').click();
+await lead.getByText('What stops it').waitFor();
+await lead.getByRole('button', { name: 'Another product' }).waitFor();
 await settled(lead);
+await lead.evaluate(() => window.scrollTo(0, 0));
 await shoot(lead, 'orders');
+await visit(lead, '/products/listings', null);
+await lead.getByRole('button', { name: /nearly sure/ }).click();
+await shoot(lead, 'listings');
+await visit(lead, '/setup/channels', 'channels');
+await visit(lead, '/orders', null);
+await lead.getByRole('button', { name: 'New order' }).click();
+await lead.getByText('Scan products').waitFor();
+for (const sku of ['JAR-HEX-12', 'JAR-HEX-12', 'JAR-HEX-12', 'SMK-4-ST'])
+  await scan(lead, await codeOf(lead, sku));
+await lead.getByLabel('Find a buyer').fill('okafor');
+await settled(lead);
+await shoot(lead, 'draft');
 await visit(lead, '/parcels', 'parcels');
 await visit(lead, '/products/KIT-START', 'product');
 const lists = await look(lead, 'picking/lists');
@@ -51,14 +66,34 @@ await visit(lead, `/pick/${waiting.no}`, 'list');
 await visit(lead, '/orders?stage=Clear', null);
 await lead.getByRole('button', { name: 'Choose the first 12' }).click();
 await shoot(lead, 'plan');
-await visit(lead, '/orders/import', null);
+await visit(lead, '/bring-in', null);
 await lead.getByLabel('Channel').selectOption('web');
-const file =
-  'Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price\nWS-30001,Ruth Penrose,1 Alder Lane,Boise,ID,83702,SET-HARV,Harvest set,1,92.00\nWS-30001,Ruth Penrose,1 Alder Lane,Boise,ID,83702,JAR-HEX-12,Jar,-6,1.35\nWS-30002,Per Aldous,9 Ferry Street,Salem,OR,97301,BOOK-1ST,Book,1,24.00\nWS-30003,Noor Umber,7 Mill Road,Erie,PA,16501,SMK-4-ST,Smoker,two,38.00\nWS-30004,Greta Vasko,12 Quarry Road,Macon,GA,31201,KIT-TOOLS,Tool pouch,1,42.00\n';
+const [known] = (await look(lead, 'orders?channel=web&stage=Clear&size=1')).rows;
+const before = await look(lead, `orders/${known.id}`);
+const of = (number, to, sku, title, quantity, price) =>
+  `${number};${to.name};${to.line1};${to.city};${to.region};${to.postcode};${sku};${title};${quantity};${price}`;
+const ruth = { name: 'Ruth Penrose', line1: '1 Alder Lane', city: 'Boise', region: 'ID', postcode: '83702' };
+const file = [
+  'Order number;Buyer name;Address 1;City;State;Zip;SKU;Item title;Qty;Unit price',
+  of('WS-30001', ruth, 'SET-HARV', 'Harvest set', 1, '92,00'),
+  of('WS-30001', ruth, 'JAR-HEX-12', 'Jar', -6, '1,35'),
+  of('WS-30002', { ...ruth, name: 'Per Aldous' }, 'BOOK-1ST', 'Book', 1, '24,00'),
+  of('WS-30003', { ...ruth, name: 'Noor Umber' }, 'SMK-4-ST', 'Smoker', 'two', '38,00'),
+  ...before.lines.map(l =>
+    of(
+      known.channelNumber,
+      { ...before.shipTo, line1: '77 Ferry Street' },
+      l.channelSku,
+      l.title,
+      l.quantity + 1,
+      (l.priceMinor / 100).toFixed(2).replace('.', ','),
+    ),
+  ),
+].join('\n');
 await lead
-  .getByLabel('File of orders')
+  .getByLabel('File', { exact: true })
   .setInputFiles({ name: 'web orders.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
-await lead.getByRole('status').waitFor();
+await lead.getByText('This file holds').waitFor();
 await shoot(lead, 'import');
 
 const picker = await person('AB-1003', { width: 390, height: 844 });

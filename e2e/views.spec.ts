@@ -32,7 +32,11 @@ test('the scan field finds order, product, place, pick list and parcel from any 
 const VIEWS: [name: string, badge: string, path: string, wait: string][] = [
   ['Board', 'AB-1001', '/board', 'Needs a person'],
   ['Orders', 'AB-1001', '/orders', 'Leaves with'],
-  ['Bring in', 'AB-1001', '/orders/import', 'Bring in orders'],
+  ['Bring in', 'AB-1001', '/bring-in', 'rows of one number are one order'],
+  ['Listings', 'AB-1001', '/products/listings', 'How each channel sells'],
+  ['Product', 'AB-1001', '/products/JAR-HEX-12', 'Where it lies'],
+  ['Channels', 'AB-1001', '/setup/channels', 'Fernway Market'],
+  ['Slips and invoices', 'AB-1001', '/setup/papers', 'The first that fits'],
   ['Pick', 'AB-1001', '/pick', 'Pick lists'],
   ['Parcels', 'AB-1001', '/parcels', 'Parcels'],
   ['Products', 'AB-1001', '/products', 'On hand'],
@@ -58,3 +62,20 @@ for (const [name, badge, path, wait] of VIEWS)
       ),
     ).toEqual([]);
   });
+
+test('an order and a draft pass the accessibility rules', async ({ page }) => {
+  await signIn(page, 'AB-1004');
+  const order = (await look(page.request, 'orders?stage=Stopped&size=1')).rows[0];
+  for (const path of [`/orders/${order.id}`, null]) {
+    if (path) await page.goto(path);
+    else {
+      await page.goto('/orders');
+      await page.getByRole('button', { name: 'New order' }).click();
+    }
+    await expect(page.getByRole('heading', { name: 'Ship to' })).toBeVisible();
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+      .analyze();
+    expect(violations.map(v => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)).toEqual([]);
+  }
+});

@@ -15,10 +15,10 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
   await signIn(page, 'AB-1001');
 
   // From a file: look first, bad rows named, then the good ones.
-  await page.goto('/orders/import');
+  await page.goto('/bring-in');
   await page.getByLabel('Channel').selectOption('fernway');
   await page
-    .getByLabel('File of orders')
+    .getByLabel('File', { exact: true })
     .setInputFiles({ name: 'fernway.csv', mimeType: 'text/csv', buffer: Buffer.from(FILE) });
   await expect(page.getByRole('status')).toContainText('2 new');
   await expect(page.getByRole('row', { name: /5 Pieces -2 is not a whole number/ })).toBeVisible();
@@ -26,7 +26,7 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
   await expect(page.getByRole('status')).toContainText('1 Clear');
   await expect(page.getByRole('status')).toContainText('1 Stopped');
   await page
-    .getByLabel('File of orders')
+    .getByLabel('File', { exact: true })
     .setInputFiles({ name: 'fernway again.csv', mimeType: 'text/csv', buffer: Buffer.from(FILE) });
   await expect(page.getByRole('status')).toContainText('0 new');
   await expect(page.getByRole('status')).toContainText('2 the same');

@@ -33,6 +33,12 @@ need_packages() {
   cp package-lock.json node_modules/.auk-lock
 }
 
+# house_secret FOLDER: the secret by which keys are sealed, made once and readable by nobody else.
+house_secret() {
+  [ -f "$1/secret" ] || (umask 077 && node -e 'console.log(require("crypto").randomBytes(32).toString("hex"))' >"$1/secret")
+  cat "$1/secret"
+}
+
 free_port() { node -e 'const s = require("net").createServer().listen(0, "127.0.0.1", () => { console.log(s.address().port); s.close(); })'; }
 
 # start_database FOLDER: a private MariaDB there, on a free port; sets DB_PORT and DB_PID.

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
 # npm test: installs what tests need and runs everything; ends with one line "N passed, N failed". With names of steps, runs only those.
+# AUK_ONLY="words" runs only the browser tests whose name has them; AUK_RESULTS=folder keeps their traces.
 set -u
 . "$(dirname "$0")/lib.sh"
 need_node
@@ -55,7 +56,8 @@ counted unit "$RUN/unit.json" vitest unit
 
 case "$WANTED" in *" server "* | *" browser "*)
   start_database "$RUN/db"
-  export AUK_TEST_DB_PORT="$DB_PORT" AUK_DB_PORT="$DB_PORT" AUK_LOG=error
+  AUK_SECRET="$(house_secret "$RUN")"
+  export AUK_SECRET AUK_TEST_DB_PORT="$DB_PORT" AUK_DB_PORT="$DB_PORT" AUK_LOG=error
   ;;
 esac
 counted server "$RUN/server.json" vitest server
@@ -73,7 +75,7 @@ case "$WANTED" in *" browser "*)
   grep -q '^ready' "$RUN/server.log" || cat "$RUN/server.log"
   ;;
 esac
-counted browser "$RUN/browser.json" env PLAYWRIGHT_JSON_OUTPUT_NAME="$RUN/browser.json" node node_modules/@playwright/test/cli.js test --config e2e/playwright.config.ts --output "$RUN/results"
+counted browser "$RUN/browser.json" env PLAYWRIGHT_JSON_OUTPUT_NAME="$RUN/browser.json" node node_modules/@playwright/test/cli.js test --config e2e/playwright.config.ts --output "${AUK_RESULTS:-$RUN/results}" ${AUK_ONLY:+-g "$AUK_ONLY"}
 step browser whole
 grep '"level":50' "$RUN/server.log" 2>/dev/null | head -5
 
