@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import { type Key, scanAtEnd } from './burst.js';
 
 type Taker = (text: string) => void;
@@ -59,12 +59,17 @@ function type(taker: Listener, text: string): void {
   taker.onTyping(text);
 }
 
+/** Both end at this Enter. A screen that came up in the middle of a scan has seen only its end by hand; the scan is then the longer. */
+function whole(byHand: string | null, scan: string | null): string | null {
+  return scan !== null && (byHand === null || scan.endsWith(byHand)) ? scan : byHand;
+}
+
 function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   const scan = field === keysIn ? scanAtEnd(keys, event.timeStamp) : null;
   const byHand = taker.typed && field === null && event.key === 'Enter' && typed.trim() !== '' ? typed : null;
-  const text = byHand ?? scan?.text;
+  const text = whole(byHand, scan?.text ?? null);
   keys = [];
-  if (text === undefined) return;
+  if (text === null) return;
   event.preventDefault();
   event.stopImmediatePropagation();
   if (field && scan) restore(field, scan.before);
@@ -88,7 +93,8 @@ export function useScanner(
   const typing = useRef(options.onTyping);
   typing.current = options.onTyping;
   const { typed: slow = false, off = false } = options;
-  useEffect(() => {
+  // Before the screen is painted: who sees it may scan at once.
+  useLayoutEffect(() => {
     if (off) return;
     const listener: Listener = {
       take: text => latest.current(text),
