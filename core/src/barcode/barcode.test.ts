@@ -45,12 +45,37 @@ test('postal numbers have their check digit', () => {
 });
 
 test('GS1 element strings, with prefix, separators and brackets', () => {
-  const all = { gtin: '09506000134352', lot: 'AB-1', expiry: '2027-02-28' };
+  const all = { ok: true, value: { gtin: '09506000134352', lot: 'AB-1', expiry: '2027-02-28' } };
   expect(parseGs1(`]C1010950600013435210AB-1${GS}17270200`, 2026)).toEqual(all);
   expect(parseGs1('(01)09506000134352(10)AB-1(17)270200', 2026)).toEqual(all);
-  expect(parseGs1('0109506000134353', 2026)).toBeNull();
-  expect(parseGs1('0109506000134352991234', 2026)).toBeNull();
-  expect(parseGs1(`10${'x'.repeat(21)}`, 2026)).toBeNull();
+  const more = parseGs1('(00)106141412345678908(37)24(3102)000345(3201)000012(400)PO-7(420)43701', 2026);
+  expect(more).toEqual({
+    ok: true,
+    value: {
+      sscc: '106141412345678908',
+      count: 24,
+      weightMg: 544_311,
+      order: 'PO-7',
+      shipToPostcode: '43701',
+    },
+  });
+});
+
+test('what breaks the rules of GS1 is refused with its why', () => {
+  const why = (text: string) => {
+    const read = parseGs1(text, 2026);
+    return read.ok ? 'read' : read.problem;
+  };
+  expect(why('(01)09506000134353')).toMatch(/check digit/);
+  expect(why('0109506000134352991234')).toMatch(/does not know/);
+  expect(why(`10${'x'.repeat(21)}`)).toBe('Its lot has 21 characters; the standard has at most 20.');
+  expect(why('(01)09506000134352(17)270231')).toMatch(/no day of the calendar/);
+  expect(why('(37)12a')).toMatch(/digits only/);
+  expect(why('(10)')).toMatch(/empty/);
+  expect(why('(10)Ä')).toMatch(/character/);
+  const scan = parseScan('(01)09506000134352(17)271301', 2026);
+  expect(scan.ok).toBe(false);
+  expect(!scan.ok && scan.problem).toMatch(/271301 is no day of the calendar/);
 });
 
 test('GS1 days: window of years, month end, impossible days', () => {

@@ -1,79 +1,142 @@
+import { fail, ok, type Result } from '../result.js';
 import { hasGs1CheckDigit } from './gtin.js';
 
-/** What a GS1 element string says, application identifier by identifier (only those Auk uses). Dates are ISO days. */
+/** What a GS1 element string says, application identifier by identifier (only those Auk uses). Dates are ISO days, weights milligrams. */
 export interface Gs1Elements {
   sscc?: string;
   gtin?: string;
   lot?: string;
   serial?: string;
+  made?: string;
+  best?: string;
   expiry?: string;
   count?: number;
+  weightMg?: number;
+  order?: string;
+  shipToGln?: string;
+  glnOfPlace?: string;
+  shipToPostcode?: string;
+}
+
+type Kind = 'code' | 'text' | 'day' | 'count' | 'kilograms' | 'pounds';
+interface FieldSpec {
+  name: keyof Gs1Elements;
+  words: string;
+  kind: Kind;
+  length: number;
+  fixed: boolean;
 }
 
 const GS = '\u001d';
-/** AI -> [field, longest length, fixed]. GS1 General Specifications (from memory). */
-const FIELDS: Record<string, [name: string, length: number, fixed: boolean]> = {
-  '00': ['sscc', 18, true],
-  '01': ['gtin', 14, true],
-  '02': ['gtin', 14, true],
-  '10': ['lot', 20, false],
-  '11': ['made', 6, true],
-  '15': ['best', 6, true],
-  '17': ['expiry', 6, true],
-  '21': ['serial', 20, false],
-  '30': ['count', 8, false],
-  '37': ['count', 8, false],
+const fixed = (name: keyof Gs1Elements, words: string, kind: Kind, length: number): FieldSpec => ({
+  name,
+  words,
+  kind,
+  length,
+  fixed: true,
+});
+const upTo = (name: keyof Gs1Elements, words: string, kind: Kind, length: number): FieldSpec => ({
+  name,
+  words,
+  kind,
+  length,
+  fixed: false,
+});
+/** Application identifiers with their lengths. GS1 General Specifications (from memory); 310n and 320n have their decimals in n. */
+const FIELDS: Record<string, FieldSpec> = {
+  '00': fixed('sscc', 'shipping unit', 'code', 18),
+  '01': fixed('gtin', 'product', 'code', 14),
+  '02': fixed('gtin', 'product inside', 'code', 14),
+  '10': upTo('lot', 'lot', 'text', 20),
+  '11': fixed('made', 'day it was made', 'day', 6),
+  '15': fixed('best', 'best-before day', 'day', 6),
+  '17': fixed('expiry', 'expiry day', 'day', 6),
+  '21': upTo('serial', 'serial number', 'text', 20),
+  '30': upTo('count', 'count', 'count', 8),
+  '37': upTo('count', 'count', 'count', 8),
+  '310': fixed('weightMg', 'weight', 'kilograms', 6),
+  '320': fixed('weightMg', 'weight', 'pounds', 6),
+  '400': upTo('order', 'order number', 'text', 30),
+  '410': fixed('shipToGln', 'location it goes to', 'code', 13),
+  '414': fixed('glnOfPlace', 'location', 'code', 13),
+  '420': upTo('shipToPostcode', 'postcode it goes to', 'text', 20),
 };
+/** Digits of identifiers whose fourth digit tells the decimals. */
+const WEIGHTS = /^(310|320)([0-9])/;
+/** The 82 characters that texts in element strings may have (ISO/IEC 646 subset of the General Specifications, from memory). */
+const CHARACTERS = /^[!"%&'()*+,\-./0-9:;<=>?A-Z_a-z]*$/;
+const MG_PER_UNIT = { kilograms: 1_000_000, pounds: 453_592.37 };
+
+/** True when a text says by itself that it is a GS1 element string: a symbology prefix, a leading separator, or brackets. */
+export const looksLikeGs1 = (text: string): boolean =>
+  /^\](C1|d2|Q3|e0)/.test(text) || text.startsWith(GS) || /^\(\d{2,4}\)/.test(text);
 
 /**
  * Reads a GS1 element string as a scanner sends it (symbology prefix and a leading GS are accepted, variable fields end with GS)
- * or with brackets. Returns null when any part is not understood, so that nothing is half read.
+ * or with brackets. Fails with a sentence naming the first part that is not understood, so that nothing is half read.
+ * `year` decides the century of dates. Example: `(01)09506000134352(10)AB-1` gives its gtin and the lot AB-1.
  */
-export function parseGs1(text: string, year: number): Gs1Elements | null {
+export function parseGs1(text: string, year: number): Result<Gs1Elements, string> {
   let rest = text.replace(/^\](C1|d2|Q3|e0)/, '').replace(new RegExp(`^${GS}`), '');
-  if (/^\(\d{2}\)/.test(rest)) rest = bracketsToSeparators(rest);
+  if (/^\(\d{2,4}\)/.test(rest)) rest = bracketsToSeparators(rest);
+  if (rest === '') return fail('The code is empty after its prefix.');
   const found: Gs1Elements = {};
   while (rest !== '') {
-    const field = FIELDS[rest.slice(0, 2)];
-    if (!field) return null;
-    const [name, length, fixed] = field;
-    const end = fixed ? 2 + length : rest.indexOf(GS) === -1 ? rest.length : rest.indexOf(GS);
-    const value = rest.slice(2, end);
-    if (value === '' || value.length > length || (fixed && value.length !== length)) return null;
-    if (!take(found, name, value, year)) return null;
+    const ai = identifierOf(rest);
+    if (!ai) return fail(`It has a part "${rest.slice(0, 4)}…" that Auk does not know.`);
+    const { spec, length, decimals } = ai;
+    const stop = rest.indexOf(GS);
+    const end = spec.fixed ? length + spec.length : stop === -1 ? rest.length : stop;
+    const problem = take(found, spec, rest.slice(length, end), decimals, year);
+    if (problem) return fail(problem);
     rest = rest.slice(end).replace(new RegExp(`^${GS}`), '');
   }
-  return found;
+  return ok(found);
+}
+
+function identifierOf(rest: string): { spec: FieldSpec; length: number; decimals: number } | null {
+  const weight = WEIGHTS.exec(rest);
+  if (weight) return { spec: FIELDS[weight[1]!]!, length: 4, decimals: Number(weight[2]) };
+  for (const length of [2, 3]) {
+    const spec = FIELDS[rest.slice(0, length)];
+    if (spec && spec.kind !== 'kilograms' && spec.kind !== 'pounds') return { spec, length, decimals: 0 };
+  }
+  return null;
 }
 
 function bracketsToSeparators(text: string): string {
-  return [...text.matchAll(/\((\d{2})\)([^(]*)/g)]
-    .map(m => `${m[1]}${m[2]}${FIELDS[m[1]!]?.[2] ? '' : GS}`)
+  return [...text.matchAll(/\((\d{2,4})\)([^(]*)/g)]
+    .map(m => `${m[1]}${m[2]}${identifierOf(m[1]!)?.spec.fixed ? '' : GS}`)
     .join('');
 }
 
-function take(found: Gs1Elements, name: string, value: string, year: number): boolean {
-  switch (name) {
-    case 'sscc':
-    case 'gtin':
-      if (!hasGs1CheckDigit(value)) return false;
-      found[name] = value;
-      return true;
-    case 'count':
-      if (!/^\d+$/.test(value)) return false;
-      found.count = Number(value);
-      return true;
-    case 'made':
-    case 'best':
-    case 'expiry': {
-      const day = gs1Day(value, year);
-      if (day && name === 'expiry') found.expiry = day;
-      return day !== null;
-    }
-    default:
-      found[name as 'lot' | 'serial'] = value;
-      return true;
+/** Puts one value into what was found; gives the sentence when it breaks the standard. */
+function take(
+  found: Gs1Elements,
+  spec: FieldSpec,
+  value: string,
+  decimals: number,
+  year: number,
+): string | null {
+  const { name, words, kind } = spec;
+  if (value === '') return `Its ${words} is empty.`;
+  if (value.length > spec.length || (spec.fixed && value.length !== spec.length))
+    return `Its ${words} has ${value.length} characters; the standard has ${spec.fixed ? '' : 'at most '}${spec.length}.`;
+  if (kind === 'text') {
+    if (!CHARACTERS.test(value)) return `Its ${words} holds a character that the standard does not have.`;
+    Object.assign(found, { [name]: value });
+    return null;
   }
+  if (!/^\d+$/.test(value)) return `Its ${words} must be digits only.`;
+  if (kind === 'code' && !hasGs1CheckDigit(value)) return `The check digit of its ${words} is wrong.`;
+  if (kind === 'code') Object.assign(found, { [name]: value });
+  else if (kind === 'count') found.count = Number(value);
+  else if (kind === 'day') {
+    const day = gs1Day(value, year);
+    if (!day) return `Its ${words} ${value} is no day of the calendar.`;
+    Object.assign(found, { [name]: day });
+  } else found.weightMg = Math.round((Number(value) / 10 ** decimals) * MG_PER_UNIT[kind]);
+  return null;
 }
 
 /** ISO day of a six-digit YYMMDD; day 00 is the month's last; the century is the one that puts the year within 49 back and 50 ahead of `year`. Null when there is no such day. */

@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../result.js';
 import { isControl } from '../text.js';
 import { parseWeight } from '../units/units.js';
-import { parseGs1 } from './gs1.js';
+import { type Gs1Elements, looksLikeGs1, parseGs1 } from './gs1.js';
 import { canonicalGtin } from './gtin.js';
 
 /** Separates variable fields of GS1 strings. */
@@ -17,6 +17,8 @@ export const OWN_PREFIX = {
   BE: 'bench',
   DE: 'departure',
   AB: 'badge',
+  PO: 'purchase',
+  BU: 'build',
 } as const;
 export type OwnKind = (typeof OWN_PREFIX)[keyof typeof OWN_PREFIX];
 
@@ -26,13 +28,16 @@ export type Command = (typeof COMMANDS)[number];
 
 /** What a scanned or typed text is. `product` covers every code a product may carry: a GTIN in its 14-digit form, or other text. */
 export type Parsed =
-  | { type: 'product'; code: string; lot?: string; expiry?: string; serial?: string }
+  | { type: 'product'; code: string; lot?: string; expiry?: string; serial?: string; count?: number }
   | { type: 'own'; kind: OwnKind; code: string }
   | { type: 'place'; code: string }
   | { type: 'command'; name: Command }
   | { type: 'weight'; mg: number; typed: string }
   | { type: 'quantity'; n: number }
   | { type: 'text'; text: string };
+
+/** Codes of places on shelves: aisle, bay, level and, where a level has several, the bin: A-07-2 or A-07-2-B. */
+export const PLACE_CODE = /^[A-Z]{1,2}-\d{2}-\d{1,2}(-[A-Z0-9]{1,2})?$/;
 
 /** Longest text a scan may have; a symbol holds less, so more is noise. */
 export const LONGEST_SCAN = 200;
@@ -52,7 +57,26 @@ export function parseScan(raw: string, year: number): Result<Parsed, string> {
     return fail(
       'That scan holds control characters; the scanner may be set wrongly. Scan again or type the code.',
     );
+  if (looksLikeGs1(text)) {
+    const elements = parseGs1(text, year);
+    if (!elements.ok)
+      return fail(
+        `That code breaks the rules of its kind: ${elements.problem} Scan another code of the thing.`,
+      );
+    if (elements.value.gtin) return ok(productOf(elements.value, elements.value.gtin));
+  }
   return ok(classify(text, year));
+}
+
+function productOf({ lot, expiry, serial, count }: Gs1Elements, gtin: string): Parsed {
+  return {
+    type: 'product',
+    code: gtin,
+    ...(lot && { lot }),
+    ...(expiry && { expiry }),
+    ...(serial && { serial }),
+    ...(count && { count }),
+  };
 }
 
 function classify(text: string, year: number): Parsed {
@@ -62,21 +86,12 @@ function classify(text: string, year: number): Parsed {
   if (kind) return { type: 'own', kind, code: upper };
   const command = /^AUK-([A-Z]+)$/.exec(upper)?.[1] as Command | undefined;
   if (command && COMMANDS.includes(command)) return { type: 'command', name: command };
-  if (/^[A-Z]{1,2}-\d{2}-\d{1,2}$/.test(upper)) return { type: 'place', code: upper };
+  if (PLACE_CODE.test(upper)) return { type: 'place', code: upper };
   const gtin = canonicalGtin(text);
   if (gtin) return { type: 'product', code: gtin };
   if (/^\d{1,4}$/.test(text)) return { type: 'quantity', n: Number(text) };
-  const elements = text.startsWith(GS) || /^(\]|\(|\d{16})/.test(text) ? parseGs1(text, year) : null;
-  if (elements?.gtin) {
-    const { gtin: code, lot, expiry, serial } = elements;
-    return {
-      type: 'product',
-      code,
-      ...(lot && { lot }),
-      ...(expiry && { expiry }),
-      ...(serial && { serial }),
-    };
-  }
+  const elements = /^\d{16}/.test(text) ? parseGs1(text, year) : null;
+  if (elements?.ok && elements.value.gtin) return productOf(elements.value, elements.value.gtin);
   const weight = /\d\s*(kg|g|lbs?|oz)$/i.test(text) ? parseWeight(text) : null;
   if (weight?.ok) return { type: 'weight', mg: weight.value, typed: text };
   return { type: 'text', text };

@@ -12,9 +12,9 @@ test('the most urgent is served first, then the older', () => {
   });
   expect(allocate([want('late', 2, 1), want('young', 1, 2), want('old', 1, 1)], new Map([['p', 9]]))).toEqual(
     [
-      { key: 'old', productId: 'p', quantity: 4 },
-      { key: 'young', productId: 'p', quantity: 4 },
-      { key: 'late', productId: 'p', quantity: 1 },
+      { key: 'old', productId: 'p', quantity: 4, fromParts: 0 },
+      { key: 'young', productId: 'p', quantity: 4, fromParts: 0 },
+      { key: 'late', productId: 'p', quantity: 1, fromParts: 0 },
     ],
   );
 });
@@ -80,4 +80,62 @@ test('first expired goes first, expired never, one place before two', () => {
   expect(choosePlaces(5, [bin('a', 9, { held: 7 })], '2026-11-23')).toEqual([
     { placeId: 'a', lotId: null, quantity: 2 },
   ]);
+});
+
+test('an earlier promised day comes before entry order, and whole orders are promised all or nothing', () => {
+  const want = (
+    key: string,
+    orderKey: string,
+    productId: string,
+    quantity: number,
+    promised: string | null = null,
+  ) => ({
+    key,
+    orderKey,
+    productId,
+    quantity,
+    priority: 1,
+    age: key.length,
+    promised,
+  });
+  const free = new Map([
+    ['p', 3],
+    ['q', 1],
+  ]);
+  const wants = [
+    want('a', 'one', 'p', 2),
+    want('aa', 'one', 'q', 2),
+    want('aaa', 'two', 'p', 3, '2026-12-01'),
+  ];
+  expect(allocate(wants, free).map(s => [s.key, s.quantity])).toEqual([
+    ['aaa', 3],
+    ['aa', 1],
+  ]);
+  const whole = allocate(
+    [want('a', 'one', 'p', 2), want('aa', 'one', 'q', 2), want('aaa', 'two', 'p', 3)],
+    free,
+    'whole',
+  );
+  expect(whole.map(s => [s.key, s.quantity])).toEqual([['aaa', 3]]);
+});
+
+test('a kit is eked out with its parts where that is allowed', () => {
+  const kit = {
+    key: 'k',
+    productId: 'kit',
+    quantity: 5,
+    priority: 1,
+    age: 1,
+    instead: [
+      { productId: 'p', quantity: 2 },
+      { productId: 'q', quantity: 1 },
+    ],
+  };
+  const free = new Map([
+    ['kit', 2],
+    ['p', 5],
+    ['q', 9],
+  ]);
+  expect(allocate([kit], free)).toEqual([{ key: 'k', productId: 'kit', quantity: 2, fromParts: 2 }]);
+  expect(allocate([kit], free, 'whole')).toEqual([]);
 });
