@@ -1,5 +1,14 @@
 /** Topics of the live stream; each message says what changed, never the data. */
-export type LiveTopic = 'orders' | 'lists' | 'parcels' | 'departures' | 'stock' | 'catalog' | 'channels';
+export type LiveTopic =
+  | 'orders'
+  | 'lists'
+  | 'parcels'
+  | 'departures'
+  | 'stock'
+  | 'catalog'
+  | 'channels'
+  | 'builds'
+  | 'purchases';
 
 export interface LiveMessage {
   id: number;

@@ -13,7 +13,14 @@ export interface DemoProduct {
   caseOf: number | null;
   gtin: string;
   parts: [sku: string, quantity: number][];
-  facts: { fragile?: boolean; sharp?: boolean; liquid?: boolean };
+  facts: {
+    fragile?: boolean;
+    sharp?: boolean;
+    liquid?: boolean;
+    lots?: boolean;
+    expiry?: boolean;
+    leastStock?: number;
+  };
 }
 
 type Line = [
@@ -472,6 +479,9 @@ const BUNDLES: Made[] = [
   ],
 ];
 
+/** Kept in lots that expire. */
+const LOTTED = new Set(['MIT-STR-10', 'MIT-STR-50', 'MIT-OXA-35']);
+
 /** A GTIN-13 of the range kept for use within one house (20 to 29), so that it is nobody's. */
 function houseGtin(index: number): string {
   const body = `20${String(index + 1).padStart(10, '0')}`;
@@ -483,6 +493,7 @@ function piece([sku, name, lb, inches, dollars, picture, hint, caseOf]: Line): O
     ...(hint?.includes('fragile') && { fragile: true }),
     ...(hint?.includes('sharp') && { sharp: true }),
     ...(hint?.includes('liquid') && { liquid: true }),
+    ...(LOTTED.has(sku) && { lots: true, expiry: true }),
   };
   return {
     sku,
@@ -512,7 +523,7 @@ const made =
     hint: null,
     caseOf: null,
     parts,
-    facts: {},
+    facts: kind === 'kit' ? { leastStock: 6 } : {},
   });
 
 /** Everything Skepside Bee Supply sells. */

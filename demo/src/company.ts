@@ -39,9 +39,11 @@ export interface DemoPlace {
   along: number;
   level: number;
   side: 'left' | 'right';
+  zone: string;
+  bay: number;
 }
 
-/** All bins: A-01-1 to H-12-3; odd bays on the left, even ones on the right. */
+/** All bins: A-01-1 to H-12-3; odd bays on the left, even ones on the right. The top level is reserve. */
 export const BINS: DemoPlace[] = Array.from({ length: LAYOUT.aisles }, (_, aisle) =>
   Array.from({ length: LAYOUT.bays }, (_, bay) =>
     Array.from(
@@ -52,6 +54,8 @@ export const BINS: DemoPlace[] = Array.from({ length: LAYOUT.aisles }, (_, aisle
         along: 10_000 + bay * LAYOUT.bayWidth + LAYOUT.bayWidth / 2,
         level: level + 1,
         side: bay % 2 === 0 ? 'left' : 'right',
+        zone: aisle < 5 ? 'Shelves' : 'Bulk',
+        bay: bay + 1,
       }),
     ),
   ).flat(),
@@ -68,7 +72,9 @@ export const OTHER_PLACES = [
   { code: 'BE-1', kind: 'bench' },
   { code: 'BE-2', kind: 'bench' },
   { code: 'STAGE-1', kind: 'staging' },
+  { code: 'DOCK-1', kind: 'dock', aisle: 0, along: 0, zone: 'Dock' },
   { code: 'QUARANTINE', kind: 'quarantine' },
+  { code: 'MADE', kind: 'made' },
   { code: 'MISSING', kind: 'missing' },
   { code: 'GONE', kind: 'gone' },
   { code: 'OUTSIDE', kind: 'outside' },

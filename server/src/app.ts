@@ -38,6 +38,11 @@ import { ProductsImport } from './imports/productsImport.js';
 import { RecipesImport } from './imports/recipesImport.js';
 import { StockImport } from './imports/stockImport.js';
 import { JobsService } from './jobs/jobs.service.js';
+import { BuildsQueries } from './kits/builds.queries.js';
+import { Builds } from './kits/builds.service.js';
+import { KitsController } from './kits/kits.controller.js';
+import { KitsQueries } from './kits/kits.queries.js';
+import { Recipes } from './kits/recipes.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { OrderChecks } from './orders/checks.service.js';
@@ -68,8 +73,18 @@ import { PrintingController } from './printing/printing.controller.js';
 import { PrintingService } from './printing/printing.service.js';
 import { PaperTemplates } from './printing/templates.service.js';
 import { RatingService } from './rating/rating.service.js';
+import { PurchaseOrders } from './receiving/purchaseOrders.service.js';
+import { ReceivingController } from './receiving/receiving.controller.js';
+import { Receiving } from './receiving/receiving.service.js';
 import { ScansService } from './scans/scans.service.js';
+import { StockCorrections } from './stock/corrections.service.js';
+import { Lots } from './stock/lots.service.js';
+import { Places } from './stock/places.service.js';
+import { PutAway } from './stock/putAway.service.js';
+import { StockController } from './stock/stock.controller.js';
+import { StockQueries } from './stock/stock.queries.js';
 import { StockService } from './stock/stock.service.js';
+import { StockDesk } from './stock/stockDesk.service.js';
 
 /** What an installation is made with. */
 export interface Surroundings {
@@ -85,6 +100,9 @@ const CONTROLLERS = [
   PrintingController,
   ImportsController,
   CatalogController,
+  KitsController,
+  StockController,
+  ReceivingController,
   ChannelsController,
   PickingController,
   PackingController,
@@ -104,6 +122,18 @@ const SERVICES = [
   OrderWriter,
   DuplicateSearch,
   Undoing,
+  StockCorrections,
+  Lots,
+  Places,
+  PutAway,
+  StockQueries,
+  StockDesk,
+  Recipes,
+  KitsQueries,
+  Builds,
+  BuildsQueries,
+  PurchaseOrders,
+  Receiving,
   OrderIntake,
   OrderEditing,
   OrdersService,

@@ -5,11 +5,14 @@ import {
   type PickState,
   packScan,
   pickScan,
+  type ReceiveState,
+  receiveScan,
   type Scan,
 } from '@auk/core';
 import { fromJson, NONE, type Sql } from './database/db.js';
 import { loadOrders } from './orders/documents.js';
 import { stageFacts } from './orders/stages.js';
+import { PROMISED_KINDS } from './stock/stock.service.js';
 
 /** One thing that is stored otherwise than it follows from the facts. */
 export interface Difference {
@@ -34,6 +37,8 @@ export async function checkData(sql: Sql): Promise<Difference[]> {
     stageCounters(sql),
     orderMoney(sql),
     leaving(sql),
+    received(sql),
+    built(sql),
   ]);
   return parts.flat();
 }
@@ -61,12 +66,12 @@ function balances(sql: Sql): Promise<Difference[]> {
   );
 }
 
-/** What is on hand of a product is the sum over bins; what is reserved is the sum of its soft and listed allocations. */
+/** What is on hand of a product is the sum over the places it is promised from, expired lots apart; what is reserved is the sum of its soft and listed allocations. */
 async function productStock(sql: Sql): Promise<Difference[]> {
   const onHand = await compare(
     sql,
     'on hand',
-    `SELECT s.productId AS \`where\`, s.onHand AS stored, COALESCE((SELECT SUM(b.onHand) FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'bin' WHERE b.productId = s.productId), 0) AS derived FROM productStock s`,
+    `SELECT s.productId AS \`where\`, s.onHand AS stored, COALESCE((SELECT SUM(b.onHand) FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> '${NONE}' AND l.id = b.lotKey WHERE b.productId = s.productId AND l.expiredAt IS NULL), 0) AS derived FROM productStock s`,
   );
   const reserved = await compare(
     sql,
@@ -175,21 +180,47 @@ function leaving(sql: Sql): Promise<Difference[]> {
   );
 }
 
+/** What a purchase line received is what the ledger says came for it. */
+function received(sql: Sql): Promise<Difference[]> {
+  return compare(
+    sql,
+    'received',
+    "SELECT l.id AS `where`, l.received AS stored, (SELECT COALESCE(SUM(m.quantity * IF(m.why = 'receive', 1, -1)), 0) FROM stockMove m WHERE m.causeId = l.id AND m.why IN ('receive', 'not received')) AS derived FROM purchaseLine l",
+  );
+}
+
+/** What a build made is what the ledger says came out of it. */
+function built(sql: Sql): Promise<Difference[]> {
+  return compare(
+    sql,
+    'made in a build',
+    "SELECT b.id AS `where`, b.made AS stored, (SELECT COALESCE(SUM(m.quantity), 0) FROM stockMove m WHERE m.causeId = b.id AND m.why IN ('build', 'unbuild') AND m.productId = b.productId) AS derived FROM build b",
+  );
+}
+
 /** Folding the stored scans over the opening state gives the stored state and the stored answers. */
 async function sessions(sql: Sql): Promise<Difference[]> {
-  const rows = await sql.rows<{ id: string; kind: 'pick' | 'pack'; opened: string; state: string }>(
-    'SELECT id, kind, opened, state FROM scanSession',
-  );
+  const rows = await sql.rows<{
+    id: string;
+    kind: 'pick' | 'pack' | 'receive';
+    opened: string;
+    state: string;
+  }>('SELECT id, kind, opened, state FROM scanSession');
   const found: Difference[] = [];
   for (const row of rows) {
     const events = await sql.rows<{ scan: string; answer: string }>(
       'SELECT scan, answer FROM scanEvent WHERE sessionId = ? ORDER BY seq',
       [row.id],
     );
-    let state = fromJson<PickState | PackState>(row.opened);
+    let state = fromJson<PickState | PackState | ReceiveState>(row.opened);
     for (const e of events) {
       const scan = fromJson<Scan>(e.scan);
-      const step = state.kind === 'pick' ? pickScan(state, scan) : packScan(state, scan);
+      const step =
+        state.kind === 'pick'
+          ? pickScan(state, scan)
+          : state.kind === 'pack'
+            ? packScan(state, scan)
+            : receiveScan(state, scan);
       if (JSON.stringify(step.answer) !== JSON.stringify(fromJson(e.answer)))
         found.push({
           what: 'answer of a scan',

@@ -8,9 +8,11 @@ const ASKED_AGAIN: Record<LiveTopic, string[]> = {
   lists: ['lists', 'list', 'strip', 'board'],
   parcels: ['parcels', 'strip', 'board', 'order'],
   departures: ['board', 'strip', 'handover'],
-  stock: ['products', 'product', 'listings'],
-  catalog: ['products', 'product', 'listings', 'order'],
+  stock: ['products', 'product', 'listings', 'stock', 'kits', 'kit', 'ledger', 'place'],
+  catalog: ['products', 'product', 'listings', 'order', 'kits', 'kit'],
   channels: ['channels', 'listings'],
+  builds: ['builds', 'build', 'kits'],
+  purchases: ['receiving', 'receive'],
 };
 /** Changes are gathered for this long, so that a busy floor does not make the Board ask for every scan. */
 const GATHER_MS = 700;

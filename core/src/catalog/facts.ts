@@ -35,6 +35,13 @@ export const PRODUCT_FACTS: readonly FactSpec[] = [
     kind: 'flag',
     headings: ['shippedbythesupplier', 'suppliership'],
   },
+  {
+    key: 'leastStock',
+    words: 'least stock',
+    kind: 'count',
+    most: 1_000_000,
+    headings: ['leaststock', 'minimumstock', 'minstock'],
+  },
   { key: 'valueMinor', words: 'value', kind: 'money', headings: ['value', 'declaredvalue', 'cost'] },
   {
     key: 'customsCode',

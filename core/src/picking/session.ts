@@ -29,6 +29,8 @@ export interface PickStop {
   missing: number;
   tote: { id: string; code: string; mark: string } | null;
   orderNo: string;
+  /** The lot that was chosen, where the product is kept in lots. */
+  lot?: { code: string; expiry: string | null };
 }
 
 /** State of picking one list. `at` is the stop at hand, `placeSeen` the place last scanned, `seen` tells that its product was scanned there. */
@@ -159,7 +161,18 @@ function product(
   }
   if (state.placeSeen !== stop.placeCode)
     return refuse(state, 'Scan the place first, so that the stock is right.', `You want ${stop.placeCode}.`);
+  const lot = p.type === 'product' ? wrongLot(stop, p, scan) : null;
+  if (lot) return refuse(state, lot, nextHint(state));
   return take(state, stop, units(stop)!, scan);
+}
+
+/** Why a piece's own lot or expiry forbids it: expired, or not the lot that was chosen. */
+function wrongLot(stop: PickStop, p: Extract<Parsed, { type: 'product' }>, scan: Scan): string | null {
+  if (p.expiry && p.expiry <= scan.at.slice(0, 10))
+    return `This piece expired on ${p.expiry}. Set it aside; it must not leave.`;
+  if (p.lot && stop.lot && p.lot.toUpperCase() !== stop.lot.code)
+    return `Wrong lot: this is ${p.lot}, and ${stop.lot.code} goes first${stop.lot.expiry ? ` (expires ${stop.lot.expiry})` : ''}.`;
+  return null;
 }
 
 function several(state: PickState, stop: PickStop, n: number): PickStep {

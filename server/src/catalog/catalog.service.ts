@@ -3,6 +3,7 @@ import { type Box, canonicalCode, missingFacts, type Size } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE, type Sql } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
+import { PROMISED_KINDS } from '../stock/stock.service.js';
 import { escapeLike } from './escapeLike.js';
 import { factsHeld, fromRecord, type Product, type ProductRecord } from './product.js';
 
@@ -123,7 +124,7 @@ export class CatalogService {
       ),
       this.db.rows<{ productId: string; code: string; onHand: number; listed: number }>(
         `SELECT b.productId, p.code, SUM(b.onHand) AS onHand, SUM(b.listed) AS listed FROM stockBalance b JOIN place p ON p.id = b.placeId
-         WHERE p.kind = 'bin' AND b.onHand > 0 AND b.productId IN (?) GROUP BY b.productId, p.code ORDER BY p.code`,
+         WHERE p.kind IN (${PROMISED_KINDS}) AND b.onHand > 0 AND b.productId IN (?) GROUP BY b.productId, p.code ORDER BY p.code`,
         [ids],
       ),
       this.db.rows<ProductRow['listings'][number] & { productId: string }>(

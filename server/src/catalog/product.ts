@@ -1,4 +1,13 @@
-import type { FactsHeld, FactValue, Gathered, ProductStage, ScanProduct, Size } from '@auk/core';
+import {
+  explode,
+  type FactsHeld,
+  type FactValue,
+  type Gathered,
+  type ProductStage,
+  type RecipePart,
+  type ScanProduct,
+  type Size,
+} from '@auk/core';
 import { fromJson } from '../database/db.js';
 
 /** A product with everything that orders, floor and bench need of it. */
@@ -10,6 +19,7 @@ export interface Product extends ScanProduct {
   size: Size | null;
   facts: Record<string, FactValue>;
   recipe: Gathered;
+  kitPolicy: 'stock' | 'stock then parts';
   version: number;
 }
 
@@ -28,6 +38,7 @@ export interface ProductRecord {
   facts: string;
   hint: string | null;
   picture: string | null;
+  kitPolicy: Product['kitPolicy'];
   version: number;
 }
 
@@ -47,6 +58,7 @@ export function fromRecord(r: ProductRecord): Product {
     facts: fromJson(r.facts),
     hint: r.hint,
     picture: r.picture,
+    kitPolicy: r.kitPolicy,
     version: r.version,
     codes: [],
     recipe: { kind: r.kind, recipeId: null, parts: [] },
@@ -64,3 +76,11 @@ export const factsHeld = (p: Product): FactsHeld => ({
   picture: p.picture !== null,
   facts: p.facts,
 });
+
+/** What one unit of a kit is made of, as it is gathered from stock: bundles broken up, kits inside whole. Empty when its recipe is missing or broken. */
+export function stockedParts(kitId: string, products: ReadonlyMap<string, Product>): RecipePart[] {
+  const exploded = explode(kitId, 1, id =>
+    id === kitId ? { ...products.get(id)!.recipe, kind: 'bundle' } : products.get(id)?.recipe,
+  );
+  return exploded.ok ? exploded.value : [];
+}

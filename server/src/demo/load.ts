@@ -21,12 +21,15 @@ import { ChannelsService } from '../channels/channels.service.js';
 import { Db, newId, type Tx } from '../database/db.js';
 import { HandoverService } from '../departures/handover.service.js';
 import { DeparturePlanner } from '../departures/planner.js';
+import { Builds } from '../kits/builds.service.js';
+import { BUILDS } from '../orders/houseOrders.js';
 import { OrderIntake } from '../orders/intake.js';
 import { OrdersService } from '../orders/orders.service.js';
 import { HAND } from '../orders/typed.service.js';
 import { hashPin } from '../people/people.service.js';
 import { PickingService } from '../picking/picking.service.js';
 import { ListRelease } from '../picking/release.js';
+import { PurchaseOrders } from '../receiving/purchaseOrders.service.js';
 import { type Move, StockService } from '../stock/stock.service.js';
 import { PackedPast, type PastParcel } from './past.js';
 
@@ -51,6 +54,7 @@ export class DemoLoader {
     channels: new Map<string, string>(),
     products: new Map<string, string>(),
     bins: [] as string[],
+    reserves: [] as string[],
     outside: '',
   };
 
@@ -65,6 +69,8 @@ export class DemoLoader {
     private readonly handovers: HandoverService,
     private readonly past: PackedPast,
     private readonly channels: ChannelsService,
+    private readonly purchases: PurchaseOrders,
+    private readonly builds: Builds,
   ) {}
 
   /** True when nothing was loaded yet. */
@@ -88,6 +94,7 @@ export class DemoLoader {
     say(`${past.length} past orders`);
     await this.liveToday(open, now);
     say(`${open.length} orders of today`);
+    await this.awaited(now);
     await this.connect(size.standins, now);
     await this.db.run("UPDATE job SET state = 'done' WHERE state = 'waiting'");
     await this.db.run(
@@ -134,8 +141,8 @@ export class DemoLoader {
     const bins = BINS.map((b, i) => ({
       id: newId(),
       warehouseId: id,
-      kind: 'bin',
       ...b,
+      kind: b.level === LAYOUT.levels ? 'reserve' : 'bin',
       walk: i,
       mark: null,
     }));
@@ -151,11 +158,19 @@ export class DemoLoader {
       walk: 0,
       mark: t.mark,
     }));
-    const others = OTHER_PLACES.map(p => ({ id: newId(), warehouseId: id, ...p }));
+    const others = OTHER_PLACES.map(p => ({
+      id: newId(),
+      warehouseId: id,
+      aisle: null,
+      along: null,
+      zone: '',
+      ...p,
+    }));
     await tx.insert('place', bins);
     await tx.insert('place', totes);
     await tx.insert('place', others);
-    this.ids.bins = bins.map(b => b.id);
+    this.ids.bins = bins.filter(b => b.kind === 'bin').map(b => b.id);
+    this.ids.reserves = bins.filter(b => b.kind === 'reserve').map(b => b.id);
     this.ids.outside = others.find(o => o.kind === 'outside')!.id;
     await tx.insert(
       'person',
@@ -249,6 +264,14 @@ export class DemoLoader {
       ...channels,
       {
         id: newId(),
+        code: BUILDS,
+        name: 'Builds',
+        brand: 'Skepside Bee Supply',
+        currency: 'USD',
+        sender: JSON.stringify(WAREHOUSE.sender),
+      },
+      {
+        id: newId(),
         code: HAND,
         name: 'By hand',
         brand: 'Skepside Bee Supply',
@@ -281,7 +304,7 @@ export class DemoLoader {
       const spare = SCARCE.has(p.sku) ? -6 : 15 + Math.floor(random() * 80);
       const total = Math.max(1, (wanted.get(p.sku) ?? 0) + spare);
       const home = this.ids.bins[(i * 7) % this.ids.bins.length]!;
-      const reserve = this.ids.bins[(i * 7 + 2) % this.ids.bins.length]!;
+      const reserve = this.ids.reserves[(i * 5 + 2) % this.ids.reserves.length]!;
       const first = total > 60 ? Math.ceil(total * 0.8) : total;
       const put = (to: string, quantity: number): Move => ({
         productId: this.ids.products.get(p.sku)!,
@@ -294,7 +317,60 @@ export class DemoLoader {
       });
       return total > first ? [put(home, first), put(reserve, total - first)] : [put(home, first)];
     });
-    await this.stock.apply(tx, { moves });
+    await this.stock.apply(tx, { moves: await this.inLots(tx, moves) });
+  }
+
+  /** Gives what is kept in lots its lots: most of the one that expires in some weeks, the rest of a later one; a few expired ones lie in quarantine. */
+  private async inLots(tx: Tx, moves: readonly Move[]): Promise<Move[]> {
+    const day = (days: number) => new Date(tx.at.getTime() + days * DAY_MS).toISOString().slice(0, 10);
+    const lotted = new Map(
+      CATALOGUE.filter(p => p.facts.lots).map((p, i) => [this.ids.products.get(p.sku)!, 310 + i * 7]),
+    );
+    const lots = [...lotted].flatMap(([productId, n]) =>
+      [
+        ['A', PAST_DAYS - 6],
+        ['B', PAST_DAYS + 42],
+        ['C', PAST_DAYS + 400],
+      ].map(([letter, days]) => ({
+        id: newId(),
+        productId,
+        code: `${n}${letter}`,
+        expiry: day(Number(days)),
+      })),
+    );
+    await tx.insert('lot', lots);
+    const quarantine = (await tx.one<{ id: string }>("SELECT id FROM place WHERE kind = 'quarantine'"))!;
+    return moves.flatMap(m => {
+      const [old, soon, late] = lots.filter(l => l.productId === m.productId);
+      if (!soon) return [m];
+      const some = Math.ceil(m.quantity * 0.85);
+      return [
+        { ...m, lotId: soon.id, quantity: some },
+        ...(m.quantity > some ? [{ ...m, lotId: late!.id, quantity: m.quantity - some }] : []),
+        { ...m, lotId: old!.id, to: quarantine.id, quantity: 3 },
+      ];
+    });
+  }
+
+  /** Goods that are on their way, and kits that are being made. */
+  private async awaited(now: Date): Promise<void> {
+    const day = (days: number) => new Date(now.getTime() + days * DAY_MS).toISOString().slice(0, 10);
+    const lead = (await this.db.one<{ id: string }>("SELECT id FROM person WHERE role = 'lead'"))!.id;
+    await this.db.tx({ personId: lead, at: new Date(now.getTime() - 3 * DAY_MS) }, async tx => {
+      for (const p of PURCHASES(day)) await this.purchases.put(tx, { key: newId(), note: '', ...p });
+    });
+    await this.builds.create(
+      {
+        key: newId(),
+        sku: 'KIT-GARDEN',
+        quantity: 6,
+        due: day(1),
+        bench: 'BE-2',
+        instruction: 'One packet of each seed into the printed bag, label on the back.',
+        source: 'pick',
+      },
+      { personId: lead, at: now },
+    );
   }
 
   private async take(tx: Tx, orders: readonly DemoOrder[]): Promise<void> {
@@ -415,6 +491,35 @@ export class DemoLoader {
       });
   }
 }
+
+/** Orders to suppliers that are open: what is scarce comes today, the rest later. */
+const PURCHASES = (day: (days: number) => string) => [
+  {
+    supplier: 'Licking Valley Glass',
+    reference: 'LV-2214',
+    expected: day(0),
+    lines: [
+      { sku: 'VEIL-SQF', quantity: 24 },
+      { sku: 'QPN-BLU', quantity: 40 },
+      { sku: 'JAR-HEX-12', quantity: 11 },
+    ],
+  },
+  {
+    supplier: 'Coshocton Cutlery',
+    reference: 'C-881',
+    expected: day(-1),
+    lines: [{ sku: 'KNF-EL-10', quantity: 12 }],
+  },
+  {
+    supplier: 'Tinker Run Remedies',
+    reference: '',
+    expected: day(4),
+    lines: [
+      { sku: 'MIT-STR-10', quantity: 60 },
+      { sku: 'MIT-OXA-35', quantity: 30 },
+    ],
+  },
+];
 
 /** Looks of slips and invoices: abroad with prices and in metric units, at home without. */
 const PAPERS = [

@@ -2,7 +2,7 @@ import { type Mapping, readStockRows, STOCK_FIELDS, type StockRowRead } from '@a
 import { Injectable } from '@nestjs/common';
 import { NONE, type Tx } from '../database/db.js';
 import { OrderChecks } from '../orders/checks.service.js';
-import { StockService } from '../stock/stock.service.js';
+import { PROMISED_KINDS, StockService } from '../stock/stock.service.js';
 import {
   dataRows,
   field,
@@ -43,10 +43,11 @@ export class StockImport implements Importer {
     if (!product) return refused(row, name, `No product has the SKU ${item.sku}.`);
     if (product.kind === 'bundle')
       return refused(row, name, `${product.name} is a bundle and has no stock of its own. Count its parts.`);
-    const place = await tx.one<{ id: string }>("SELECT id FROM place WHERE code = ? AND kind = 'bin'", [
-      item.place,
-    ]);
-    if (!place) return refused(row, name, `No bin has the code ${item.place}.`);
+    const place = await tx.one<{ id: string }>(
+      `SELECT id FROM place WHERE code = ? AND kind IN (${PROMISED_KINDS})`,
+      [item.place],
+    );
+    if (!place) return refused(row, name, `No place for stock has the code ${item.place}.`);
     if (commit) await this.stock.lockFree(tx, [product.id]);
     const held = await tx.rows<{ lotKey: string; onHand: number; listed: number }>(
       `SELECT lotKey, onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND onHand <> 0 ORDER BY lotKey ${commit ? 'FOR UPDATE' : ''}`,

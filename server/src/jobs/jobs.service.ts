@@ -7,6 +7,7 @@ import { LiveService } from '../live/live.service.js';
 import { event } from '../orders/events.js';
 import { foldStageCounts } from '../orders/stages.js';
 import { PurchaseService } from '../parcels/purchase.service.js';
+import { Lots } from '../stock/lots.service.js';
 
 const TICK_MS = 1_000;
 const MINUTE_MS = 60_000;
@@ -37,6 +38,7 @@ export class JobsService implements OnApplicationShutdown {
     private readonly planner: DeparturePlanner,
     private readonly live: LiveService,
     private readonly channels: ChannelsService,
+    private readonly lots: Lots,
   ) {}
 
   /** Begins to work: recovers purchases at once, then ticks. */
@@ -81,6 +83,7 @@ export class JobsService implements OnApplicationShutdown {
       this.minute = now.getTime();
       await this.purchases.recover(now);
       await this.db.tx({ personId: null, at: now }, tx => this.planner.materialise(tx));
+      await this.lots.sweep(now);
       await this.live.tidy(now);
       await this.db.tx({ personId: null, at: now }, tx => foldStageCounts(tx));
     }

@@ -5,6 +5,7 @@ import {
   formatMoney,
   type OpenDifference,
   type Payment,
+  type ReserveMode,
   type Stage,
   type StopReason,
   type Suspicion,
@@ -12,8 +13,9 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { CatalogService } from '../catalog/catalog.service.js';
+import { stockedParts } from '../catalog/product.js';
 import { fromJson, NONE, newId, type Sql, type Tx } from '../database/db.js';
-import { type HoldChange, type PartWant, StockService } from '../stock/stock.service.js';
+import { type PartWant, type Reserved, StockService } from '../stock/stock.service.js';
 import { ADDRESS_TABLES } from './addressTables.js';
 import { toChecked } from './checked.js';
 import { refreshStages } from './stages.js';
@@ -44,7 +46,7 @@ export class OrderChecks {
       const part = ids.slice(i, i + ROWS);
       await this.store(tx, part, await this.reasons(tx, part));
     }
-    await this.reserveOpen(tx, 'p.orderId IN (?)', [[...ids, NONE]]);
+    await this.reserveOpen(tx, ids);
     return refreshStages(tx, ids);
   }
 
@@ -63,36 +65,71 @@ export class OrderChecks {
   }
 
   /**
-   * Promises what has become free of some products to the parts that still want it, most urgent first. The orders concerned are
-   * locked before: whoever edits one of them meanwhile is waited for.
+   * Promises what has become free of some products to the orders that still want it, most urgent first. The orders concerned are
+   * locked before: whoever edits one of them meanwhile is waited for. Gives the orders that got something.
    */
-  async reserveAgain(tx: Tx, productIds: readonly string[]): Promise<void> {
-    if (productIds.length === 0) return;
-    const [where, params] = ['p.productId IN (?)', [[...new Set(productIds)]]];
-    const wants = await this.openWants(tx, where, params);
-    if (wants.length === 0) return;
-    await tx.rows('SELECT id FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [
-      [...new Set(wants.map(w => w.orderId))],
-    ]);
-    const holds = await this.reserveOpen(tx, where, params);
-    if (holds.length > 0)
-      await refreshStages(
-        tx,
-        holds.map(h => h.orderId),
-      );
+  async reserveAgain(tx: Tx, productIds: readonly string[]): Promise<string[]> {
+    const wanting = await this.lockWanting(tx, productIds);
+    if (wanting.length === 0) return [];
+    const { served } = await this.reserveOpen(tx, wanting);
+    if (served.size > 0) await refreshStages(tx, [...served.keys()]);
+    return [...served.keys()];
+  }
+
+  /** Locks the open orders that want more of some products; called before stock of them comes, because orders are locked before products. */
+  async lockWanting(tx: Tx, productIds: readonly string[]): Promise<string[]> {
+    const wanting = await this.wanting(tx, productIds);
+    if (wanting.length > 0)
+      await tx.rows('SELECT id FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [wanting]);
+    return wanting;
+  }
+
+  /** Promises free stock to wants as the lead has set it: in part, or whole orders only; kits whose product allows it are eked out with parts. */
+  async reserveWants(tx: Tx, wants: readonly PartWant[]): Promise<Reserved> {
+    const mode = await setting<ReserveMode>(tx, 'reserveMode', 'partly');
+    return this.stock.reserve(tx, await this.withParts(tx, wants), mode, 'reserve');
+  }
+
+  /** Open orders that want more of some products, or of kits that are made of them. */
+  private async wanting(tx: Tx, productIds: readonly string[]): Promise<string[]> {
+    const ids = [...new Set(productIds)];
+    if (ids.length === 0) return [];
+    const kits = await tx.rows<{ id: string }>(
+      "SELECT DISTINCT k.id FROM product k JOIN recipe r ON r.productId = k.id JOIN recipePart x ON x.recipeId = r.id WHERE k.kitPolicy = 'stock then parts' AND x.productId IN (?)",
+      [ids],
+    );
+    const wants = await this.openWants(tx, 'p.productId IN (?)', [[...ids, ...kits.map(k => k.id)]]);
+    return [...new Set(wants.map(w => w.orderId))];
+  }
+
+  private async withParts(tx: Tx, wants: readonly PartWant[]): Promise<readonly PartWant[]> {
+    const ids = [...new Set(wants.map(w => w.productId))];
+    if (ids.length === 0) return wants;
+    const kits = await tx.rows<{ id: string }>(
+      "SELECT id FROM product WHERE id IN (?) AND kind = 'kit' AND kitPolicy = 'stock then parts'",
+      [ids],
+    );
+    if (kits.length === 0) return wants;
+    const products = await this.catalog.products(tx);
+    const parts = new Map(kits.map(k => [k.id, stockedParts(k.id, products)]));
+    return wants.map(w => {
+      const instead = parts.get(w.productId);
+      return instead && instead.length > 0 ? { ...w, instead } : w;
+    });
   }
 
   /** Locks the products first and looks then what is wanted, so that no two promise the same part the same units. */
-  private async reserveOpen(tx: Tx, where: string, params: unknown[]): Promise<HoldChange[]> {
+  private async reserveOpen(tx: Tx, orderIds: readonly string[]): Promise<Reserved> {
+    const params = [[...orderIds, NONE]];
     const products = await tx.rows<{ productId: string }>(
-      `SELECT DISTINCT p.productId FROM linePart p WHERE ${where} AND p.quantity > 0`,
+      'SELECT DISTINCT p.productId FROM linePart p WHERE p.orderId IN (?) AND p.quantity > 0',
       params,
     );
     await this.stock.lockFree(
       tx,
       products.map(p => p.productId),
     );
-    return this.stock.reserve(tx, await this.openWants(tx, where, params), 'reserve');
+    return this.reserveWants(tx, await this.openWants(tx, 'p.orderId IN (?)', params));
   }
 
   private async reasons(tx: Tx, ids: readonly string[]): Promise<Map<string, StopReason[]>> {
@@ -173,7 +210,7 @@ export class OrderChecks {
   private openWants(tx: Tx, where: string, params: unknown[]): Promise<PartWant[]> {
     return tx.rows<PartWant>(
       `SELECT p.id AS partId, p.orderId, p.productId, p.quantity - COALESCE(SUM(a.quantity), 0) AS quantity,
-         COALESCE(FLOOR(UNIX_TIMESTAMP(d.cutOff) / 60), 68374080) AS priority, o.no AS age
+         COALESCE(FLOOR(UNIX_TIMESTAMP(d.cutOff) / 60), 68374080) AS priority, CAST(o.promised AS CHAR) AS promised, o.no AS age
        FROM linePart p JOIN orders o ON o.id = p.orderId LEFT JOIN departure d ON d.id = o.departureId LEFT JOIN allocation a ON a.partId = p.id
        WHERE ${where} AND o.isOpen AND o.draftedAt IS NULL
        GROUP BY p.id HAVING quantity > 0`,

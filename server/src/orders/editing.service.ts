@@ -17,6 +17,7 @@ import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { OrderChecks } from './checks.service.js';
 import { addressFields, HEAD_COLUMNS, loadOrders, type StoredOrder } from './documents.js';
+import { refuseBuild } from './houseOrders.js';
 import { Undoing } from './undoing.js';
 import { OrderWriter, skuOfKey } from './writer.js';
 
@@ -36,6 +37,7 @@ export class OrderEditing {
   edit(id: string, edit: OrderEdit, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const order = await this.locked(tx, id);
+      await refuseBuild(tx, id);
       if (order.version !== edit.version) throw await changedMeanwhile(tx, order, edit.version);
       const after = await this.edited(tx, order, edit);
       await this.put(tx, order, after, edit.undo, 'Changed');

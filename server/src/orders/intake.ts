@@ -16,7 +16,7 @@ import {
 import { Injectable } from '@nestjs/common';
 import { newId, type Row, type Tx } from '../database/db.js';
 import { DeparturePlanner, type OpenDeparture } from '../departures/planner.js';
-import { type PartWant, StockService } from '../stock/stock.service.js';
+import type { PartWant } from '../stock/stock.service.js';
 import { ADDRESS_TABLES } from './addressTables.js';
 import { toChecked } from './checked.js';
 import { group, OrderChecks, setting, stopRow } from './checks.service.js';
@@ -88,7 +88,6 @@ export class OrderIntake {
   constructor(
     private readonly matching: LineMatching,
     private readonly planner: DeparturePlanner,
-    private readonly stock: StockService,
     private readonly checks: OrderChecks,
     private readonly writer: OrderWriter,
     private readonly duplicates: DuplicateSearch,
@@ -287,14 +286,11 @@ export class OrderIntake {
     const suspected = group(suspicions, s => s.orderId);
     for (const p of prepared) p.stops = checkPrepared(p, around, suspected.get(p.id) ?? []);
     await this.insert(tx, channel, prepared, suspicions);
-    const holds = await this.stock.reserve(
+    const { served } = await this.checks.reserveWants(
       tx,
       prepared.flatMap(p => p.wants),
-      'reserve',
     );
-    const held = new Map<string, number>();
-    for (const h of holds) held.set(h.orderId, (held.get(h.orderId) ?? 0) + h.change);
-    for (const p of prepared) stages.set(p.received.channelNumber, stageOf(p, held.get(p.id) ?? 0));
+    for (const p of prepared) stages.set(p.received.channelNumber, stageOf(p, served.get(p.id) ?? 0));
     await this.storeStages(tx, prepared, stages);
     return stages;
   }
@@ -430,7 +426,7 @@ function prepare(tx: Tx, r: ReceivedOrder, age: number, around: Surroundings): P
   );
   const departureId = around.planner.plan(around.open, weightMg, tx.at);
   const departure = around.open.find(d => d.id === departureId);
-  const priority = urgency(departure, r.promised);
+  const priority = urgency(departure);
   return {
     id,
     received: r,
@@ -443,6 +439,7 @@ function prepare(tx: Tx, r: ReceivedOrder, age: number, around: Surroundings): P
       productId: String(p.productId),
       quantity: Number(p.quantity),
       priority,
+      promised: r.promised,
       age,
     })),
     rows: {
@@ -472,8 +469,7 @@ function prepare(tx: Tx, r: ReceivedOrder, age: number, around: Surroundings): P
   };
 }
 
-/** Minutes since 1970 of the cut-off, or of the promised day when no departure is planned: smaller is more urgent. */
-function urgency(departure: OpenDeparture | undefined, promised: string | null): number {
-  const cutOff = departure?.cutOff ?? (promised ? `${promised}T00:00:00Z` : '2100-01-01T00:00:00Z');
-  return Math.floor(Date.parse(cutOff) / 60_000);
+/** Minutes since 1970 of the cut-off, far ahead when no departure is planned: smaller is more urgent. */
+function urgency(departure: OpenDeparture | undefined): number {
+  return Math.floor(Date.parse(departure?.cutOff ?? '2100-01-01T00:00:00Z') / 60_000);
 }

@@ -7,6 +7,7 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { StockService } from '../stock/stock.service.js';
 import { OrderChecks } from './checks.service.js';
 import { event } from './events.js';
+import { refuseBuild } from './houseOrders.js';
 import { refreshStages } from './stages.js';
 
 interface Locked {
@@ -62,6 +63,7 @@ export class OrdersService {
   /** Cancels an order that is not on a list yet; its reservations go back and are promised to others at once. */
   cancel(id: string, reason: string, doer: Doer): Promise<void> {
     return this.change(id, doer, async (tx, order) => {
+      await refuseBuild(tx, id);
       if (
         !['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'].includes(order.stage) ||
         (await holdsBeyondSoft(tx, id))

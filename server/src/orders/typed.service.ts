@@ -1,5 +1,6 @@
 import type { SplitIn } from '@auk/contract';
 import {
+  type Address,
   type Answer,
   applied,
   canonicalCode,
@@ -16,10 +17,11 @@ import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from './checks.service.js';
-import { loadOrders, type StoredOrder } from './documents.js';
+import { addressFields, loadOrders, type StoredOrder } from './documents.js';
 import { DuplicateSearch } from './duplicates.js';
 import { OrderEditing } from './editing.service.js';
 import { event } from './events.js';
+import { BUILDS, refuseBuild } from './houseOrders.js';
 import { OrdersService } from './orders.service.js';
 import { countStages } from './stages.js';
 import { headColumns, OrderWriter, skuOfKey } from './writer.js';
@@ -160,6 +162,7 @@ export class TypedOrders {
   split(id: string, input: z.infer<typeof SplitIn>, doer: Doer): Promise<string> {
     return this.db.tx(doer, async tx => {
       const order = await this.editing.locked(tx, id);
+      await refuseBuild(tx, id);
       this.editing.sameVersion(order, input.version);
       mustBeFree(order);
       const [stay, go] = divided(order, input.lines);
@@ -203,7 +206,10 @@ export class TypedOrders {
       const sorted = [...new Set(ids)].sort();
       const orders = [...(await loadOrders(tx, sorted, true)).values()].sort((a, b) => a.no - b.no);
       if (orders.length !== sorted.length || orders.length < 2) throw new NotHere('One of those orders');
-      for (const o of orders) mustBeFree(o);
+      for (const o of orders) {
+        mustBeFree(o);
+        await refuseBuild(tx, o.id);
+      }
       const keys = await tx.rows<{ together: Buffer | null }>(
         'SELECT DISTINCT together FROM orders WHERE id IN (?)',
         [sorted],
@@ -240,6 +246,41 @@ export class TypedOrders {
       await tx.tell('orders', '');
       return first.id;
     });
+  }
+
+  /** An order of the house's own for the parts of a build: reserved, listed and picked like any other. It leaves with no departure. */
+  async ofBuild(
+    tx: Tx,
+    build: { number: string; says: string; due: string | null },
+    parts: readonly { sku: string; name: string; quantity: number }[],
+  ): Promise<string> {
+    const house = (await tx.one<{ sender: string; country: string }>(
+      'SELECT sender, country FROM warehouse LIMIT 1',
+    ))!;
+    const document = emptyDocument(house.country);
+    Object.assign(document.head, addressFields('shipTo', fromJson<Address>(house.sender)), {
+      'shipTo.name': build.says.slice(0, 80),
+      promised: build.due,
+    });
+    const id = await this.insertOrder(tx, await this.channel(tx, BUILDS), document, {
+      checkedAt: tx.at,
+      number: build.number,
+    });
+    const order = await this.editing.locked(tx, id);
+    const after = applied(order.document, []);
+    for (const p of parts)
+      after.lines[`${p.sku}#1`] = {
+        title: p.name,
+        quantity: p.quantity,
+        priceMinor: 0,
+        taxMinor: null,
+        taxPpm: null,
+        weightMg: null,
+      };
+    await this.writer.write(tx, order, after, { kind: 'entered', says: `${build.says}.` });
+    await this.checks.recheck(tx, [id]);
+    await tx.tell('orders', id);
+    return id;
   }
 
   private async insertOrder(

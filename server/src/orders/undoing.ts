@@ -135,6 +135,32 @@ export class Undoing {
     await tx.tell('lists', '');
   }
 
+  /** Whether something of an order is on a list, and whether somebody picks it. */
+  async listed(sql: Sql, orderId: string): Promise<'nothing' | 'released' | 'picking'> {
+    const held = (await this.held(sql, orderId)).filter(h => h.hold === 'listed');
+    return held.some(h => h.listState === 'picking') ? 'picking' : held.length > 0 ? 'released' : 'nothing';
+  }
+
+  /** Takes what is listed and not picked yet off its lists; it stays promised. What lies in totes stays there. */
+  async takeOffLists(tx: Tx, orderId: string): Promise<void> {
+    const held = (await this.held(tx, orderId)).filter(h => h.hold === 'listed');
+    const common = (h: Held) =>
+      ({ partId: h.partId, orderId, productId: h.productId, parcelId: null, why: 'edit' }) as const;
+    await this.stock.apply(tx, {
+      holds: held.flatMap((h): HoldChange[] => [
+        {
+          ...common(h),
+          hold: 'listed',
+          stopId: h.stopKey,
+          change: -h.quantity,
+          at: { placeId: h.placeId, lotId: h.lotId },
+        },
+        { ...common(h), hold: 'soft', stopId: null, change: h.quantity },
+      ]),
+    });
+    await this.leaveLists(tx, orderId, held);
+  }
+
   /** Stops of a list that nobody began disappear; a list without stops is done. */
   private async leaveLists(tx: Tx, orderId: string, held: readonly Held[]): Promise<void> {
     const lists = [...new Set(held.filter(h => h.listState === 'released').map(h => h.listId))];

@@ -25,6 +25,8 @@ interface PartRow {
   lineId: string;
   productId: string;
   quantity: number;
+  made: number;
+  kitId: string | null;
 }
 
 /**
@@ -89,13 +91,13 @@ export class OrderWriter {
   /** Makes the parts of a line fit another quantity; what is promised beyond it becomes free. */
   private async resize(
     tx: Tx,
-    order: StoredOrder,
+    order: { id: string },
     lineId: string,
     before: number,
     after: number,
   ): Promise<string[]> {
     const parts = await tx.rows<PartRow>(
-      'SELECT id, lineId, productId, quantity FROM linePart WHERE lineId = ? ORDER BY id',
+      'SELECT id, lineId, productId, quantity, made, kitId FROM linePart WHERE lineId = ? ORDER BY id',
       [lineId],
     );
     // Nobody may promise anything to these parts while they change.
@@ -108,8 +110,10 @@ export class OrderWriter {
       [[...parts.map(p => p.id), NONE]],
     );
     const holds: HoldChange[] = [];
+    // A kit that was eked out with parts is whole again; reserving decides anew.
+    const wanted = (p: PartRow) => (p.kitId ? 0 : ((p.quantity + p.made) / before) * after);
     for (const p of parts) {
-      const wants = (p.quantity / before) * after;
+      const wants = wanted(p);
       const surplus = (soft.find(s => s.partId === p.id)?.quantity ?? 0) - wants;
       if (surplus > 0)
         holds.push({
@@ -125,8 +129,36 @@ export class OrderWriter {
     }
     await this.stock.apply(tx, { holds });
     for (const p of parts)
-      await tx.run('UPDATE linePart SET quantity = ? WHERE id = ?', [(p.quantity / before) * after, p.id]);
+      await tx.run('UPDATE linePart SET quantity = ?, made = 0 WHERE id = ?', [wanted(p), p.id]);
     return holds.map(h => h.productId);
+  }
+
+  /** Gives a line the parts of a newer recipe; what its old parts were promised is given back. Gives the products that became free. */
+  async newRecipe(
+    tx: Tx,
+    order: { id: string },
+    line: { id: string; quantity: number },
+    recipe: { id: string; parts: readonly { productId: string; quantity: number }[] },
+  ): Promise<string[]> {
+    const freed = await this.resize(tx, order, line.id, line.quantity, 0);
+    const { shipmentId } = (await tx.one<{ shipmentId: string }>(
+      'SELECT id AS shipmentId FROM shipment WHERE orderId = ? AND seq = 1',
+      [order.id],
+    ))!;
+    await tx.insert(
+      'linePart',
+      recipe.parts.map(p => ({
+        id: newId(),
+        lineId: line.id,
+        orderId: order.id,
+        shipmentId,
+        productId: p.productId,
+        quantity: p.quantity * line.quantity,
+      })),
+    );
+    await tx.run('UPDATE orderLine SET recipeId = ? WHERE id = ?', [recipe.id, line.id]);
+    await tx.run('UPDATE orders SET version = version + 1 WHERE id = ?', [order.id]);
+    return freed;
   }
 
   private async addLines(

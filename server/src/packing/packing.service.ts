@@ -18,6 +18,7 @@ import type { Product } from '../catalog/product.js';
 import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { event } from '../orders/events.js';
+import { refuseBuild } from '../orders/houseOrders.js';
 import { refreshStages } from '../orders/stages.js';
 import { ParcelsQueries } from '../parcels/parcels.queries.js';
 import { ScansService } from '../scans/scans.service.js';
@@ -95,6 +96,7 @@ export class PackingService {
       ]);
       return known.id;
     }
+    await refuseBuild(tx, orderId);
     if (order.stage !== 'Picked')
       throw new Forbidden(
         `${order.channelNumber} is ${order.stage}, so there is nothing to pack yet.`,

@@ -200,11 +200,13 @@ export class PickingService {
         quantity: number;
         orderNo: number;
         taken: number;
+        lot: string | null;
+        expiry: string | null;
       }
     >(
-      `SELECT s.id, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId, s.quantity, p.code AS placeCode, t.code AS toteCode, t.mark, o.no AS orderNo,
+      `SELECT s.id, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId, s.quantity, p.code AS placeCode, t.code AS toteCode, t.mark, o.no AS orderNo, l.code AS lot, CAST(l.expiry AS CHAR) AS expiry,
          COALESCE((SELECT SUM(m.quantity * IF(m.why = 'pick', 1, -1)) FROM stockMove m WHERE m.causeId = s.id AND m.why IN ('pick', 'put back')), 0) AS taken
-       FROM pickStop s JOIN place p ON p.id = s.placeId JOIN place t ON t.id = s.toteId JOIN orders o ON o.id = s.orderId WHERE s.listId = ? ORDER BY s.seq`,
+       FROM pickStop s JOIN place p ON p.id = s.placeId JOIN place t ON t.id = s.toteId JOIN orders o ON o.id = s.orderId LEFT JOIN lot l ON l.id = s.lotId WHERE s.listId = ? ORDER BY s.seq`,
       [listId],
     );
     const products = await this.catalog.products(tx, [...new Set(rows.map(r => r.productId))]);
@@ -220,6 +222,7 @@ export class PickingService {
         missing: 0,
         tote: { id: r.toteId, code: r.toteCode, mark: r.mark },
         orderNo: `OR-${r.orderNo}`,
+        ...(r.lot && { lot: { code: r.lot, expiry: r.expiry } }),
       };
     });
   }

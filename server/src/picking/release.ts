@@ -4,7 +4,7 @@ import { fromJson, NONE, newId, type Tx } from '../database/db.js';
 import { Forbidden, TooLate } from '../http/problem.js';
 import { event } from '../orders/events.js';
 import { refreshStages } from '../orders/stages.js';
-import { type HoldChange, StockService } from '../stock/stock.service.js';
+import { type HoldChange, PROMISED_KINDS, StockService } from '../stock/stock.service.js';
 
 interface SoftPart {
   partId: string;
@@ -15,9 +15,13 @@ interface SoftPart {
 
 interface BinStock extends PlacedStock {
   productId: string;
+  kind: 'bin' | 'reserve' | 'dock';
   aisle: number;
   along: number;
 }
+
+/** Pick faces first, then reserve, the dock last: what lies there is about to be put away. */
+const RANKS = ['bin', 'reserve', 'dock'];
 
 interface NewStop extends SoftPart {
   placeId: string;
@@ -100,9 +104,9 @@ export class ListRelease {
     totes: Map<string, string>,
   ): Promise<NewStop[]> {
     const bins = await tx.rows<BinStock & { lotKey: string }>(
-      `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.aisle, p.along, l.expiry
-       FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'bin' LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
-       WHERE b.productId IN (?) AND b.onHand > b.listed ORDER BY b.productId, b.placeId, b.lotKey FOR UPDATE`,
+      `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, COALESCE(p.aisle, 0) AS aisle, COALESCE(p.along, 0) AS along, p.kind, CAST(l.expiry AS CHAR) AS expiry
+       FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
+       WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey FOR UPDATE`,
       [NONE, [...new Set(soft.map(s => s.productId)), NONE]],
     );
     const today = tx.at.toISOString().slice(0, 10);
@@ -110,7 +114,7 @@ export class ListRelease {
       const stock = bins.filter(b => b.productId === part.productId);
       const picks = choosePlaces(
         part.quantity,
-        stock.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey })),
+        stock.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey, rank: RANKS.indexOf(b.kind) })),
         today,
       );
       const placed = picks.reduce((n, p) => n + p.quantity, 0);

@@ -5,6 +5,7 @@ import { DateTime } from 'luxon';
 import { Db, fromJson } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrdersQueries } from '../orders/orders.queries.js';
+import { PROMISED_KINDS } from '../stock/stock.service.js';
 import { drawHandover } from './handoverSheet.js';
 import { drawInvoice, type InvoiceText } from './invoice.js';
 import { drawLabel } from './label.js';
@@ -153,7 +154,7 @@ export class PrintingService {
   private async places(orderId: string): Promise<Map<string, string[]>> {
     const rows = await this.db.rows<{ productId: string; code: string }>(
       `SELECT s.productId, p.code, p.walk FROM pickStop s JOIN place p ON p.id = s.placeId WHERE s.orderId = ?
-       UNION SELECT b.productId, p.code, p.walk FROM linePart t JOIN stockBalance b ON b.productId = t.productId AND b.onHand > 0 JOIN place p ON p.id = b.placeId AND p.kind = 'bin'
+       UNION SELECT b.productId, p.code, p.walk FROM linePart t JOIN stockBalance b ON b.productId = t.productId AND b.onHand > 0 JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS})
          WHERE t.orderId = ? AND NOT EXISTS (SELECT 1 FROM pickStop s WHERE s.orderId = t.orderId AND s.productId = t.productId) ORDER BY walk`,
       [orderId, orderId],
     );

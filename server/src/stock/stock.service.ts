@@ -1,6 +1,6 @@
-import { allocate, type Hold, type Want } from '@auk/core';
+import { allocate, type Hold, type Promised, type RecipePart, type ReserveMode, type Want } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { NONE, type Row, type Sql, type Tx } from '../database/db.js';
+import { NONE, newId, type Row, type Sql, type Tx } from '../database/db.js';
 
 /** Units that go from one place to another. */
 export interface Move {
@@ -11,6 +11,8 @@ export interface Move {
   quantity: number;
   why: string;
   causeId: string | null;
+  /** In a person's words, where one was asked for. */
+  reason?: string;
 }
 
 /** Units of a part that enter (positive) or leave (negative) a hold. A `listed` hold names the place and lot it lies on. */
@@ -34,6 +36,15 @@ export interface PartWant {
   quantity: number;
   priority: number;
   age: number;
+  promised: string | null;
+  /** What one unit is made of, when it may be eked out with parts. */
+  instead?: RecipePart[];
+}
+
+/** What was promised: the hold changes, applied already, and units served by order, in units of what was wanted. */
+export interface Reserved {
+  holds: HoldChange[];
+  served: Map<string, number>;
 }
 
 interface PlaceKind {
@@ -42,9 +53,11 @@ interface PlaceKind {
 }
 
 /** Kinds of places whose stock is free to promise. */
-const PROMISED_FROM = new Set(['bin']);
-/** Kinds that lie outside the house: their balance may be anything. */
-const UNBOUNDED = new Set(['outside', 'gone', 'missing']);
+const PROMISED_FROM = new Set(['bin', 'reserve', 'dock']);
+/** The same for statements: `place.kind IN (PROMISED_KINDS)`. */
+export const PROMISED_KINDS = [...PROMISED_FROM].map(k => `'${k}'`).join(', ');
+/** Kinds that lie outside the house, and where parts become kits: their balance may be anything. */
+const UNBOUNDED = new Set(['outside', 'gone', 'missing', 'made']);
 const ROWS = 500;
 
 /**
@@ -64,7 +77,7 @@ export class StockService {
       tx,
       moves.flatMap(m => [m.from, m.to]),
     );
-    await this.changeProducts(tx, moves, holds);
+    await this.changeProducts(tx, moves, holds, await this.expiredLots(tx, moves));
     await this.changeBalances(tx, moves, holds);
     await this.changeAllocations(tx, holds);
     await tx.insert(
@@ -78,6 +91,7 @@ export class StockService {
         quantity: m.quantity,
         why: m.why,
         causeId: m.causeId,
+        reason: (m.reason ?? '').slice(0, 120),
         personId: tx.personId,
       })),
     );
@@ -110,23 +124,71 @@ export class StockService {
     return free;
   }
 
-  /** Promises free stock to parts, most urgent first; returns the hold changes, applied already. */
-  async reserve(tx: Tx, wants: readonly PartWant[], why: string): Promise<HoldChange[]> {
+  /** Promises free stock to parts, most urgent first; kits that may be are eked out with their parts, written as parts of the line. */
+  async reserve(tx: Tx, wants: readonly PartWant[], mode: ReserveMode, why: string): Promise<Reserved> {
     const free = await this.lockFree(
       tx,
-      wants.map(w => w.productId),
+      wants.flatMap(w => [w.productId, ...(w.instead ?? []).map(p => p.productId)]),
     );
     const byPart = new Map(wants.map(w => [w.partId, w]));
     const asked: Want[] = wants.map(w => ({
       key: w.partId,
+      orderKey: w.orderId,
       productId: w.productId,
       quantity: w.quantity,
       priority: w.priority,
+      promised: w.promised,
       age: w.age,
+      ...(w.instead && { instead: w.instead }),
     }));
-    const holds = allocate(asked, free).map(p => softHold(byPart.get(p.key)!, p.quantity, why));
+    const promised = allocate(asked, free, mode);
+    const holds = promised
+      .filter(p => p.quantity > 0)
+      .map(p => softHold(byPart.get(p.key)!, p.quantity, why));
+    for (const p of promised)
+      if (p.fromParts > 0) holds.push(...(await this.ekeOut(tx, byPart.get(p.key)!, p, why)));
     await this.apply(tx, { holds });
+    const served = new Map<string, number>();
+    for (const p of promised) {
+      const { orderId } = byPart.get(p.key)!;
+      served.set(orderId, (served.get(orderId) ?? 0) + p.quantity + p.fromParts);
+    }
+    return { holds, served };
+  }
+
+  /** Turns units of a line's kit into its parts; gives what is promised to them. */
+  private async ekeOut(tx: Tx, want: PartWant, p: Promised, why: string): Promise<HoldChange[]> {
+    await tx.run('UPDATE linePart SET quantity = quantity - ?, made = made + ? WHERE id = ?', [
+      p.fromParts,
+      p.fromParts,
+      want.partId,
+    ]);
+    const holds: HoldChange[] = [];
+    for (const part of want.instead!) {
+      const partId = newId();
+      const quantity = part.quantity * p.fromParts;
+      await tx.run(
+        'INSERT INTO linePart (id, lineId, orderId, shipmentId, productId, quantity, kitId) SELECT ?, lineId, orderId, shipmentId, ?, ?, productId FROM linePart WHERE id = ?',
+        [partId, part.productId, quantity, want.partId],
+      );
+      holds.push(softHold({ ...want, partId, productId: part.productId }, quantity, why));
+    }
     return holds;
+  }
+
+  /** The lots among some moves that have expired. Their products are locked first: the sweep marks lots under the same lock. */
+  private async expiredLots(tx: Tx, moves: readonly Move[]): Promise<Set<string>> {
+    const lots = moves.flatMap(m => m.lotId ?? []);
+    if (lots.length === 0) return new Set();
+    await this.lockFree(
+      tx,
+      moves.map(m => m.productId),
+    );
+    const rows = await tx.rows<{ id: string }>(
+      'SELECT id FROM lot WHERE id IN (?) AND expiredAt IS NOT NULL',
+      [[...new Set(lots)]],
+    );
+    return new Set(rows.map(r => r.id));
   }
 
   private async learnKinds(sql: Sql, ids: readonly string[]): Promise<void> {
@@ -136,9 +198,15 @@ export class StockService {
       this.kinds.set(p.id, p.kind);
   }
 
-  private async changeProducts(tx: Tx, moves: readonly Move[], holds: readonly HoldChange[]): Promise<void> {
+  private async changeProducts(
+    tx: Tx,
+    moves: readonly Move[],
+    holds: readonly HoldChange[],
+    expired: ReadonlySet<string>,
+  ): Promise<void> {
     const sums = new Sums<{ productId: string }>(['onHand', 'reserved']);
     for (const m of moves) {
+      if (m.lotId && expired.has(m.lotId)) continue;
       if (this.promised(m.from)) sums.add({ productId: m.productId }, 'onHand', -m.quantity);
       if (this.promised(m.to)) sums.add({ productId: m.productId }, 'onHand', m.quantity);
     }
@@ -182,6 +250,19 @@ export class StockService {
       orderId: key => owner.get(key.partId)!.orderId,
       productId: key => owner.get(key.partId)!.productId,
     });
+  }
+
+  /** Marks a lot as expired: what lies of it in promised places is no longer to be promised. Its product is locked, and none of it is listed. */
+  async expire(tx: Tx, lot: { id: string; productId: string }): Promise<void> {
+    const lies = (await tx.one<{ n: number }>(
+      `SELECT COALESCE(SUM(b.onHand), 0) AS n FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) WHERE b.lotKey = ?`,
+      [lot.id],
+    ))!;
+    await tx.run('UPDATE lot SET expiredAt = ? WHERE id = ?', [tx.at, lot.id]);
+    await tx.run('UPDATE productStock SET onHand = onHand - ? WHERE productId = ?', [
+      Number(lies.n),
+      lot.productId,
+    ]);
   }
 
   private promised(placeId: string): boolean {

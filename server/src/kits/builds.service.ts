@@ -1,0 +1,480 @@
+import type { BuildIn, FinishIn, UnbuildIn } from '@auk/contract';
+import { count, type RecipePart } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { CatalogService } from '../catalog/catalog.service.js';
+import { type Product, stockedParts } from '../catalog/product.js';
+import { Db, type Doer, NONE, type Tx } from '../database/db.js';
+import { firstTime } from '../database/once.js';
+import { Forbidden, NotHere } from '../http/problem.js';
+import { OrderChecks } from '../orders/checks.service.js';
+import { event } from '../orders/events.js';
+import { OrdersService } from '../orders/orders.service.js';
+import { refreshStages } from '../orders/stages.js';
+import { TypedOrders } from '../orders/typed.service.js';
+import { Undoing } from '../orders/undoing.js';
+import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
+
+/** A build as it is worked on. */
+export interface BuildRecord {
+  id: string;
+  no: number;
+  kind: 'make' | 'unbuild';
+  productId: string;
+  recipeId: string;
+  quantity: number;
+  made: number;
+  source: 'pick' | 'bench';
+  state: 'open' | 'done' | 'cancelled';
+  benchId: string | null;
+  orderId: string | null;
+}
+
+/** Units of a part at hand: picked into a tote for the build's order, or lying on its bench. */
+interface AtHand {
+  productId: string;
+  placeId: string;
+  lotId: string | null;
+  quantity: number;
+  partId: string | null;
+  stopId: string | null;
+  homeId: string | null;
+}
+
+/** The part of a move that all of one act share. */
+interface Act {
+  why: 'build' | 'scrap' | 'left over';
+  reason: string;
+}
+
+const STOCK_KINDS = new Set(['bin', 'reserve', 'dock']);
+
+/** Builds: kits made ahead from parts, finished in portions, given up, or taken apart. Every unit goes by the ledger. */
+@Injectable()
+export class Builds {
+  constructor(
+    private readonly db: Db,
+    private readonly catalog: CatalogService,
+    private readonly stock: StockService,
+    private readonly typed: TypedOrders,
+    private readonly orders: OrdersService,
+    private readonly undoing: Undoing,
+    private readonly checks: OrderChecks,
+  ) {}
+
+  /** Plans a build. Its parts are reserved as an order of the house's own, or wait on the bench. Gives its number. */
+  create(input: BuildIn, doer: Doer): Promise<string> {
+    return this.db.tx(doer, async tx => {
+      const again = await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]);
+      if (again) return `BU-${again.no}`;
+      const products = await this.catalog.products(tx);
+      const { kit, parts } = recipeOf(products, input.sku);
+      const bench = input.bench === '' ? null : await this.place(tx, input.bench, ['bench']);
+      if (input.source === 'bench' && !bench)
+        throw new Forbidden('Parts from a bench need a bench.', 'Name the bench where they lie.');
+      await tx.insert('build', [
+        {
+          id: input.key,
+          kind: 'make',
+          productId: kit.id,
+          recipeId: kit.recipe.recipeId,
+          quantity: input.quantity,
+          due: input.due,
+          benchId: bench?.id ?? null,
+          instruction: input.instruction,
+          source: input.source,
+          createdAt: tx.at,
+          personId: tx.personId,
+        },
+      ]);
+      const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
+      if (input.source === 'pick') {
+        const orderId = await this.typed.ofBuild(
+          tx,
+          { number: `BU-${no}`, says: `Build of ${input.quantity} × ${kit.name}`, due: input.due },
+          parts.map(p => {
+            const { sku, name } = products.get(p.productId)!;
+            return { sku, name, quantity: p.quantity * input.quantity };
+          }),
+        );
+        await tx.run('UPDATE build SET orderId = ? WHERE id = ?', [orderId, input.key]);
+      }
+      await tx.tell('builds', `BU-${no}`);
+      return `BU-${no}`;
+    });
+  }
+
+  /** Finishes a portion: so many made and put in a place, so many parts spoiled. All planned made closes the build. */
+  finish(no: string, input: FinishIn, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const build = await this.locked(tx, no);
+      if (!(await firstTime(tx, input.key, 'finish build'))) return;
+      mustBeOpen(build);
+      if (input.made === 0 && input.scrapped.length === 0)
+        throw new Forbidden('Nothing was made and nothing spoiled.', 'Say how many were made.');
+      if (build.made + input.made > build.quantity)
+        throw new Forbidden(
+          `BU-${build.no} was started for ${build.quantity} and ${build.made} are made; ${input.made} more would be too many.`,
+          `Say at most ${build.quantity - build.made}, or plan another build for the rest.`,
+        );
+      const products = await this.catalog.products(tx);
+      const bySku = new Map([...products.values()].map(p => [p.sku, p.id]));
+      const parts = await this.partsOf(tx, build, products);
+      const spoiled = input.scrapped.map(s => {
+        const productId = bySku.get(s.sku);
+        if (!productId || !parts.some(p => p.productId === productId))
+          throw new Forbidden(`${s.sku} is no part of this build.`, 'Name one of its parts.');
+        return { productId, quantity: s.quantity, why: s.why };
+      });
+      await this.stock.lockFree(tx, [...parts.map(p => p.productId), build.productId]);
+      const hand = await this.atHand(tx, build);
+      mustSuffice(parts, input.made, spoiled, hand, products);
+      const made = await this.special(tx, 'made');
+      const gone = await this.special(tx, 'gone');
+      const moves: Move[] = [];
+      const holds: HoldChange[] = [];
+      const use = (productId: string, quantity: number, to: string, act: Act) => {
+        for (const [h, n] of takeFrom(hand, productId, quantity)) {
+          moves.push(moveOf(build, h, n, to, act));
+          holds.push(...usedHolds(build, h, n));
+        }
+      };
+      for (const p of parts) use(p.productId, p.quantity * input.made, made, { why: 'build', reason: '' });
+      for (const s of spoiled) use(s.productId, s.quantity, gone, { why: 'scrap', reason: s.why });
+      if (input.made > 0) {
+        const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
+        moves.push({
+          productId: build.productId,
+          lotId: null,
+          from: made,
+          to: to.id,
+          quantity: input.made,
+          why: 'build',
+          causeId: build.id,
+        });
+      }
+      await this.stock.apply(tx, { moves, holds });
+      await tx.run('UPDATE build SET made = made + ? WHERE id = ?', [input.made, build.id]);
+      build.made += input.made;
+      if (build.made === build.quantity) await this.close(tx, build, products);
+      else await this.wantAgain(tx, build, spoiled);
+      await this.settle(tx, build, [build.productId]);
+    });
+  }
+
+  /** Gives up the rest of a build: what is left over goes back where it came from, and what was reserved is free again. */
+  stop(no: string, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const build = await this.locked(tx, no);
+      mustBeOpen(build);
+      const products = await this.catalog.products(tx);
+      await this.close(tx, build, products);
+      await this.settle(tx, build, []);
+    });
+  }
+
+  /** Takes kits apart: from a place of stock into its parts, put into another. Only what no order is promised. */
+  unbuild(input: UnbuildIn, doer: Doer): Promise<string> {
+    return this.db.tx(doer, async tx => {
+      const again = await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]);
+      if (again) return `BU-${again.no}`;
+      const products = await this.catalog.products(tx);
+      const { kit, parts } = recipeOf(products, input.sku);
+      const from = await this.place(tx, input.from, ['bin', 'reserve', 'dock']);
+      const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
+      const free = (await this.stock.lockFree(tx, [kit.id, ...parts.map(p => p.productId)])).get(kit.id) ?? 0;
+      const lies = await tx.one<{ n: number }>(
+        'SELECT onHand - listed AS n FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
+        [kit.id, from.id, NONE],
+      );
+      if (input.quantity > Math.min(free, lies?.n ?? 0))
+        throw new Forbidden(
+          `${Math.max(0, lies?.n ?? 0)} of ${kit.name} lie in ${from.code} on no list, and ${free} in all are promised to nobody; ${input.quantity} cannot be taken apart.`,
+          'Take fewer apart, or look where the others lie.',
+        );
+      await tx.insert('build', [
+        {
+          id: input.key,
+          kind: 'unbuild',
+          productId: kit.id,
+          recipeId: kit.recipe.recipeId,
+          quantity: input.quantity,
+          made: input.quantity,
+          source: 'bench',
+          state: 'done',
+          instruction: input.reason,
+          createdAt: tx.at,
+          personId: tx.personId,
+          doneAt: tx.at,
+        },
+      ]);
+      const made = await this.special(tx, 'made');
+      const common = { lotId: null, why: 'unbuild', causeId: input.key, reason: input.reason };
+      await this.stock.apply(tx, {
+        moves: [
+          { ...common, productId: kit.id, from: from.id, to: made, quantity: input.quantity },
+          ...parts.map(p => ({
+            ...common,
+            productId: p.productId,
+            from: made,
+            to: to.id,
+            quantity: p.quantity * input.quantity,
+          })),
+        ],
+      });
+      await this.checks.reserveAgain(
+        tx,
+        parts.map(p => p.productId),
+      );
+      const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
+      await tx.tell('builds', `BU-${no}`);
+      await tx.tell('stock', kit.id);
+      return `BU-${no}`;
+    });
+  }
+
+  /** Parts of one kit by the recipe the build was started with; bundles broken up, kits inside whole. */
+  async partsOf(tx: Tx, build: BuildRecord, products: Map<string, Product>): Promise<RecipePart[]> {
+    const parts = await tx.rows<RecipePart>(
+      'SELECT productId, quantity FROM recipePart WHERE recipeId = ? ORDER BY position',
+      [build.recipeId],
+    );
+    const kit = products.get(build.productId)!;
+    const then = new Map(products).set(kit.id, { ...kit, recipe: { ...kit.recipe, parts } });
+    return stockedParts(kit.id, then);
+  }
+
+  /** What lies at hand for a build, oldest first. */
+  async atHand(tx: Tx, build: BuildRecord): Promise<AtHand[]> {
+    if (build.source === 'bench')
+      return tx.rows<AtHand>(
+        `SELECT productId, placeId, IF(lotKey = ?, NULL, lotKey) AS lotId, onHand AS quantity, NULL AS partId, NULL AS stopId, NULL AS homeId
+         FROM stockBalance WHERE placeId = ? AND onHand > 0 ORDER BY productId, lotKey FOR UPDATE`,
+        [NONE, build.benchId],
+      );
+    return tx.rows<AtHand>(
+      `SELECT a.productId, s.toteId AS placeId, s.lotId, a.quantity, a.partId, a.stopKey AS stopId, s.placeId AS homeId
+       FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.orderId = ? AND a.hold = 'picked' AND a.quantity > 0 ORDER BY a.stopKey FOR UPDATE`,
+      [build.orderId],
+    );
+  }
+
+  /** Spoiled parts are wanted again, so that the build can still be made whole. */
+  private async wantAgain(
+    tx: Tx,
+    build: BuildRecord,
+    spoiled: readonly { productId: string; quantity: number }[],
+  ): Promise<void> {
+    if (build.orderId === null) return;
+    for (const s of spoiled)
+      await tx.run(
+        'UPDATE linePart SET quantity = quantity + ? WHERE orderId = ? AND productId = ? AND kitId IS NULL AND quantity > 0 ORDER BY id LIMIT 1',
+        [s.quantity, build.orderId, s.productId],
+      );
+    await this.checks.recheck(tx, [build.orderId]);
+  }
+
+  /** Ends a build: left-over parts go back to their places, promises are given back, the tote is free. */
+  private async close(tx: Tx, build: BuildRecord, products: Map<string, Product>): Promise<void> {
+    const freed = build.orderId === null ? [] : await this.giveBack(tx, build, build.orderId, products);
+    await tx.run('UPDATE build SET state = ?, doneAt = ? WHERE id = ?', [
+      build.made > 0 ? 'done' : 'cancelled',
+      tx.at,
+      build.id,
+    ]);
+    await this.checks.reserveAgain(tx, freed);
+  }
+
+  private async giveBack(
+    tx: Tx,
+    build: BuildRecord,
+    orderId: string,
+    products: Map<string, Product>,
+  ): Promise<string[]> {
+    const undoes = await this.undoing.listed(tx, orderId);
+    if (undoes === 'picking')
+      throw new Forbidden(
+        `Somebody is picking parts of BU-${build.no} right now.`,
+        'Wait until that list is picked; what was picked is put back then.',
+      );
+    if (undoes === 'released') await this.undoing.takeOffLists(tx, orderId);
+    const soft = await tx.rows<{ partId: string; productId: string; quantity: number }>(
+      "SELECT partId, productId, quantity FROM allocation WHERE orderId = ? AND hold = 'soft' AND quantity > 0",
+      [orderId],
+    );
+    const hand = await this.atHand(tx, build);
+    const holds: HoldChange[] = [
+      ...soft.map(s => ({
+        partId: s.partId,
+        orderId,
+        productId: s.productId,
+        hold: 'soft' as const,
+        stopId: null,
+        parcelId: null,
+        change: -s.quantity,
+        why: 'build ended',
+      })),
+      ...hand.map(h => holdOf(build, h, 'picked', -h.quantity)),
+    ];
+    const moves = hand.map(h => moveOf(build, h, h.quantity, h.homeId!, { why: 'left over', reason: '' }));
+    await this.stock.apply(tx, { moves, holds });
+    // What was not used is not wanted any more, so that the order is done with what was.
+    await tx.run(
+      "UPDATE linePart p SET p.made = 0, p.quantity = (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.partId = p.id AND a.hold = 'departed') WHERE p.orderId = ?",
+      [orderId],
+    );
+    await tx.run('UPDATE place SET busyWith = NULL WHERE busyWith = ?', [orderId]);
+    const back = hand.map(h => `${h.quantity} × ${products.get(h.productId)!.sku}`);
+    if (build.made === 0 && !(await this.usedAnything(tx, orderId)))
+      await this.orders.cancelLocked(tx, orderId, `BU-${build.no} was given up.`, null);
+    else
+      await tx.insert('orderEvent', [
+        event(
+          tx,
+          orderId,
+          'built',
+          `${count(build.made, 'kit')} made.${back.length > 0 ? ` Put back: ${back.join(', ')}.` : ''}`,
+        ),
+      ]);
+    return [...soft, ...hand].map(x => x.productId);
+  }
+
+  private async usedAnything(tx: Tx, orderId: string): Promise<boolean> {
+    const used = await tx.one(
+      "SELECT partId FROM allocation WHERE orderId = ? AND hold = 'departed' AND quantity > 0 LIMIT 1",
+      [orderId],
+    );
+    return used !== null;
+  }
+
+  private async settle(tx: Tx, build: BuildRecord, freed: readonly string[]): Promise<void> {
+    if (build.orderId) await refreshStages(tx, [build.orderId]);
+    await this.checks.reserveAgain(tx, freed);
+    await tx.tell('builds', `BU-${build.no}`);
+    await tx.tell('stock', build.productId);
+    await tx.tell('orders', '');
+  }
+
+  /** Locks a build: its order first, as all do. */
+  private async locked(tx: Tx, no: string): Promise<BuildRecord> {
+    const number = /^BU-(\d{1,9})$/i.exec(no)?.[1] ?? -1;
+    const seen = await tx.one<{ id: string; orderId: string | null }>(
+      'SELECT id, orderId FROM build WHERE no = ?',
+      [number],
+    );
+    if (!seen) throw new NotHere(`The build ${no.slice(0, 20)}`);
+    if (seen.orderId) await tx.rows('SELECT id FROM orders WHERE id = ? FOR UPDATE', [seen.orderId]);
+    return (await tx.one<BuildRecord>('SELECT * FROM build WHERE id = ? FOR UPDATE', [seen.id]))!;
+  }
+
+  private async place(tx: Tx, code: string, kinds: readonly string[]): Promise<{ id: string; code: string }> {
+    const found = await tx.one<{ id: string; code: string; kind: string }>(
+      'SELECT id, code, kind FROM place WHERE code = ?',
+      [code],
+    );
+    if (!found)
+      throw code === ''
+        ? new Forbidden('No place is named.', 'Scan the place where the kits are put.')
+        : new NotHere(`The place ${code}`);
+    if (!kinds.includes(found.kind))
+      throw new Forbidden(
+        `${code} is no ${kinds[0] === 'bench' ? 'bench' : 'place for stock'}.`,
+        STOCK_KINDS.has(kinds[0]!) ? 'Name a place on the shelves or the dock.' : 'Name a bench, like BE-1.',
+      );
+    return found;
+  }
+
+  private async special(tx: Tx, kind: 'made' | 'gone'): Promise<string> {
+    return (await tx.one<{ id: string }>('SELECT id FROM place WHERE kind = ? LIMIT 1', [kind]))!.id;
+  }
+}
+
+function mustBeOpen(build: BuildRecord): void {
+  if (build.state !== 'open')
+    throw new Forbidden(
+      `BU-${build.no} is ${build.state === 'done' ? 'finished' : 'given up'}.`,
+      'Plan another build for more.',
+    );
+}
+
+/** The kit with a SKU and what one of it is made of. */
+function recipeOf(products: Map<string, Product>, sku: string): { kit: Product; parts: RecipePart[] } {
+  const kit = [...products.values()].find(p => p.sku === sku);
+  if (!kit) throw new NotHere(`The product ${sku}`);
+  if (kit.kind !== 'kit')
+    throw new Forbidden(
+      `${kit.name} is a ${kit.kind}; only kits are built.`,
+      kit.kind === 'bundle' ? 'A bundle is gathered when it is picked.' : 'Give it a recipe as a kit first.',
+    );
+  if (kit.stage === 'Retired') throw new Forbidden(`${kit.name} is retired.`, 'Make it live again first.');
+  const parts = stockedParts(kit.id, products);
+  if (parts.length === 0)
+    throw new Forbidden(`${kit.name} has no recipe that can be built.`, 'Write its recipe first.');
+  const retired = parts.map(p => products.get(p.productId)!).find(p => p.stage === 'Retired');
+  if (retired)
+    throw new Forbidden(
+      `Its part ${retired.name} is retired.`,
+      'Change the recipe, or make the part live again.',
+    );
+  return { kit, parts };
+}
+
+/** Refuses when what is at hand is not enough, naming the part. */
+function mustSuffice(
+  parts: readonly RecipePart[],
+  made: number,
+  spoiled: readonly { productId: string; quantity: number }[],
+  hand: readonly AtHand[],
+  products: Map<string, Product>,
+): void {
+  for (const p of parts) {
+    const has = hand.filter(h => h.productId === p.productId).reduce((n, h) => n + h.quantity, 0);
+    const scrap = spoiled.filter(s => s.productId === p.productId).reduce((n, s) => n + s.quantity, 0);
+    if (p.quantity * made + scrap > has)
+      throw new Forbidden(
+        `${has} of ${products.get(p.productId)!.name} are at hand; ${p.quantity * made + scrap} would be used.`,
+        has === 0 ? 'Pick the parts first.' : 'Finish fewer, or bring more parts.',
+      );
+  }
+}
+
+/** Takes units of a part out of what is at hand; gives from where how many. */
+function takeFrom(hand: AtHand[], productId: string, quantity: number): [AtHand, number][] {
+  const taken: [AtHand, number][] = [];
+  let left = quantity;
+  for (const h of hand) {
+    if (h.productId !== productId || left === 0) continue;
+    const n = Math.min(left, h.quantity);
+    if (n === 0) continue;
+    h.quantity -= n;
+    left -= n;
+    taken.push([h, n]);
+  }
+  return taken;
+}
+
+const moveOf = (build: BuildRecord, h: AtHand, quantity: number, to: string, act: Act): Move => ({
+  productId: h.productId,
+  lotId: h.lotId,
+  from: h.placeId,
+  to,
+  quantity,
+  why: act.why,
+  causeId: build.id,
+  reason: act.reason,
+});
+
+const holdOf = (build: BuildRecord, h: AtHand, hold: 'picked' | 'departed', change: number): HoldChange => ({
+  partId: h.partId!,
+  orderId: build.orderId!,
+  productId: h.productId,
+  hold,
+  stopId: hold === 'picked' ? h.stopId : null,
+  parcelId: null,
+  change,
+  why: 'build',
+});
+
+/** Used parts of the build's order are done with, as if they had left; parts from a bench belong to no order. */
+function usedHolds(build: BuildRecord, h: AtHand, n: number): HoldChange[] {
+  return h.partId === null ? [] : [holdOf(build, h, 'picked', -n), holdOf(build, h, 'departed', n)];
+}

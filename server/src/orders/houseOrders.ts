@@ -1,0 +1,15 @@
+import type { Sql } from '../database/db.js';
+import { Forbidden } from '../http/problem.js';
+
+/** The channel of orders that are the parts of builds: the house's own, picked like any other. */
+export const BUILDS = 'build';
+
+/** Refuses what is done to an order of a buyer when the order is the parts of a build. */
+export async function refuseBuild(sql: Sql, orderId: string): Promise<void> {
+  const build = await sql.one<{ no: number }>('SELECT no FROM build WHERE orderId = ?', [orderId]);
+  if (build)
+    throw new Forbidden(
+      `BU-${build.no} is a build: these are the parts of a kit, no buyer’s order.`,
+      'Open the build under Kits; it is finished or given up there.',
+    );
+}

@@ -1,0 +1,139 @@
+import type { PurchaseOrderIn, PurchaseOrderRow } from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Forbidden, NotHere, TooLate } from '../http/problem.js';
+import { Lots } from '../stock/lots.service.js';
+
+export interface PurchaseOrderRecord {
+  id: string;
+  no: number;
+  reference: string;
+  expected: string | null;
+  state: 'open' | 'done' | 'cancelled';
+  supplier: string;
+}
+
+/** Orders to suppliers: what is awaited, by when, and how much of it came. */
+@Injectable()
+export class PurchaseOrders {
+  constructor(
+    private readonly db: Db,
+    private readonly lots: Lots,
+  ) {}
+
+  create(input: PurchaseOrderIn, doer: Doer): Promise<string> {
+    return this.db.tx(doer, async tx => {
+      const again = await tx.one<{ no: number }>('SELECT no FROM purchaseOrder WHERE id = ?', [input.key]);
+      if (again) return `PO-${again.no}`;
+      return this.put(tx, input);
+    });
+  }
+
+  /** Makes a purchase order. One supplier's reference is given once. */
+  async put(tx: Tx, input: PurchaseOrderIn): Promise<string> {
+    const skus = [...new Set(input.lines.map(l => l.sku))];
+    if (skus.length < input.lines.length)
+      throw new Forbidden('A product stands on two lines.', 'Put its quantities together on one line.');
+    const products = await tx.rows<{ id: string; sku: string; name: string; kind: string; stage: string }>(
+      'SELECT id, sku, name, kind, stage FROM product WHERE sku IN (?)',
+      [skus],
+    );
+    const bySku = new Map(products.map(p => [p.sku, p]));
+    for (const sku of skus) {
+      const p = bySku.get(sku);
+      if (!p) throw new NotHere(`The product ${sku}`, 'Make the product first.');
+      if (p.kind === 'bundle') throw new Forbidden(`${p.name} is a bundle.`, 'Order its parts.');
+      if (p.stage === 'Retired')
+        throw new Forbidden(`${p.name} is retired.`, 'Make it live again first, or leave it out.');
+    }
+    await tx.run('INSERT IGNORE INTO supplier (id, name) VALUES (?, ?)', [newId(), input.supplier]);
+    const supplier = (await tx.one<{ id: string }>('SELECT id FROM supplier WHERE name = ? FOR UPDATE', [
+      input.supplier,
+    ]))!;
+    if (input.reference !== '') {
+      const same = await tx.one<{ no: number }>(
+        'SELECT no FROM purchaseOrder WHERE supplierId = ? AND reference = ?',
+        [supplier.id, input.reference],
+      );
+      if (same)
+        throw new TooLate(
+          `PO-${same.no} is the order ${input.reference} to ${input.supplier} already.`,
+          'Look at that one, or give this one another reference.',
+        );
+    }
+    const house = (await tx.one<{ id: string }>('SELECT id FROM warehouse LIMIT 1'))!;
+    await tx.insert('purchaseOrder', [
+      {
+        id: input.key,
+        warehouseId: house.id,
+        supplierId: supplier.id,
+        reference: input.reference,
+        expected: input.expected,
+        note: input.note,
+        createdAt: tx.at,
+        personId: tx.personId,
+      },
+    ]);
+    await tx.insert(
+      'purchaseLine',
+      input.lines.map((l, position) => ({
+        id: newId(),
+        orderId: input.key,
+        position,
+        productId: bySku.get(l.sku)!.id,
+        quantity: l.quantity,
+      })),
+    );
+    const { no } = (await tx.one<{ no: number }>('SELECT no FROM purchaseOrder WHERE id = ?', [input.key]))!;
+    await tx.tell('purchases', `PO-${no}`);
+    return `PO-${no}`;
+  }
+
+  /** Open orders by the day they are expected, then the newest that are done. */
+  async list(at: Date): Promise<PurchaseOrderRow[]> {
+    const today = await this.lots.today(this.db, at);
+    const rows = await this.db.rows<
+      Omit<PurchaseOrderRow, 'no' | 'late' | 'frees'> & { id: string; no: number; frees: number }
+    >(
+      `SELECT o.id, o.no, s.name AS supplier, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, COUNT(l.id) AS \`lines\`, CAST(SUM(l.quantity) AS INT) AS ordered, CAST(SUM(l.received) AS INT) AS received,
+         (SELECT COUNT(DISTINCT p.orderId) FROM linePart p JOIN orders x ON x.id = p.orderId AND x.stage = 'Short' JOIN purchaseLine w ON w.productId = p.productId AND w.orderId = o.id AND w.received < w.quantity
+           WHERE p.quantity > (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.partId = p.id)) AS frees
+       FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId JOIN purchaseLine l ON l.orderId = o.id GROUP BY o.id ORDER BY o.state <> 'open', IF(o.state = 'open', o.expected IS NULL, 0), IF(o.state = 'open', o.expected, NULL), o.no DESC LIMIT 200`,
+    );
+    return rows.map(({ id: _, no, ...r }) => ({
+      ...r,
+      no: `PO-${no}`,
+      late: r.state === 'open' && r.expected !== null && r.expected < today,
+      frees: r.state === 'open' ? r.frees : 0,
+    }));
+  }
+
+  async found(tx: Tx, no: string): Promise<PurchaseOrderRecord> {
+    const number = /^PO-(\d{1,9})$/i.exec(no.trim())?.[1] ?? -1;
+    const order = await tx.one<PurchaseOrderRecord>(
+      'SELECT o.id, o.no, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, s.name AS supplier FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId WHERE o.no = ? FOR UPDATE',
+      [number],
+    );
+    if (!order) throw new NotHere(`The purchase order ${no.slice(0, 20)}`);
+    return order;
+  }
+
+  /** Says that the rest is not coming. What was received stays. */
+  end(no: string, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const order = await this.found(tx, no);
+      if (order.state !== 'open')
+        throw new Forbidden(`PO-${order.no} is ${order.state} already.`, 'Look at the list again.');
+      const got = await tx.one<{ n: number }>(
+        'SELECT CAST(SUM(received) AS INT) AS n FROM purchaseLine WHERE orderId = ?',
+        [order.id],
+      );
+      await tx.run('UPDATE purchaseOrder SET state = ?, doneAt = ? WHERE id = ?', [
+        (got?.n ?? 0) > 0 ? 'done' : 'cancelled',
+        tx.at,
+        order.id,
+      ]);
+      await tx.tell('purchases', `PO-${order.no}`);
+    });
+  }
+}

@@ -1,0 +1,66 @@
+import {
+  type Judged,
+  type Person,
+  PurchaseOrderIn,
+  type PurchaseOrderRow,
+  ReceiveOpen,
+  type ReceiveView,
+  ScanIn,
+} from '@auk/contract';
+import type { ReceiveState } from '@auk/core';
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { z } from 'zod';
+import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { PurchaseOrders } from './purchaseOrders.service.js';
+import { Receiving } from './receiving.service.js';
+
+const SessionId = z.uuid();
+
+@Controller('receiving')
+export class ReceivingController {
+  constructor(
+    private readonly orders: PurchaseOrders,
+    private readonly receiving: Receiving,
+  ) {}
+
+  @Get()
+  @Roles(...ALL_ROLES)
+  list(): Promise<PurchaseOrderRow[]> {
+    return this.orders.list(new Date());
+  }
+
+  @Post()
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  async create(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
+    return { no: await this.orders.create(parse(PurchaseOrderIn, body), by(me)) };
+  }
+
+  @Post(':no/open')
+  @HttpCode(200)
+  @Roles('lead', 'picker', 'packer')
+  open(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<ReceiveView> {
+    return this.receiving.open(no, parse(ReceiveOpen, body).device, by(me));
+  }
+
+  @Post(':no/end')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  end(@Param('no') no: string, @Me() me: Person): Promise<void> {
+    return this.orders.end(no, by(me));
+  }
+
+  @Get('sessions/:id')
+  @Roles(...ALL_ROLES)
+  session(@Param('id') id: string): Promise<ReceiveView> {
+    return this.receiving.view(parse(SessionId, id));
+  }
+
+  @Post('sessions/:id/scans')
+  @HttpCode(200)
+  @Roles('lead', 'picker', 'packer')
+  scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<ReceiveState>> {
+    return this.receiving.scan(parse(SessionId, id), parse(ScanIn, body), by(me));
+  }
+}

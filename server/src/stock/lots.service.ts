@@ -1,0 +1,98 @@
+import { Injectable } from '@nestjs/common';
+import { DateTime } from 'luxon';
+import { Db, newId, type Sql, type Tx } from '../database/db.js';
+import { Forbidden } from '../http/problem.js';
+import { OrderChecks } from '../orders/checks.service.js';
+import { refreshStages } from '../orders/stages.js';
+import { Undoing } from '../orders/undoing.js';
+import { lockedMeanwhile, StockCorrections } from './corrections.service.js';
+import { PROMISED_KINDS, StockService } from './stock.service.js';
+
+interface Due {
+  id: string;
+  code: string;
+  productId: string;
+  expiry: string;
+}
+
+/** Lots with their expiry: known by code, and taken out of what may be promised on their day. */
+@Injectable()
+export class Lots {
+  constructor(
+    private readonly db: Db,
+    private readonly stock: StockService,
+    private readonly corrections: StockCorrections,
+    private readonly undoing: Undoing,
+    private readonly checks: OrderChecks,
+  ) {}
+
+  /** The lot with a code, made when it is new; a known one with another expiry is refused. */
+  async of(tx: Tx, productId: string, code: string, expiry: string | null): Promise<string> {
+    await tx.run('INSERT IGNORE INTO lot (id, productId, code, expiry) VALUES (?, ?, ?, ?)', [
+      newId(),
+      productId,
+      code,
+      expiry,
+    ]);
+    const lot = (await tx.one<{ id: string; expiry: string | null }>(
+      'SELECT id, CAST(expiry AS CHAR) AS expiry FROM lot WHERE productId = ? AND code = ? FOR UPDATE',
+      [productId, code],
+    ))!;
+    if (expiry && lot.expiry && lot.expiry !== expiry)
+      throw new Forbidden(
+        `Lot ${code} is known with the expiry ${lot.expiry}, not ${expiry}.`,
+        'Look at the print; one of the two is another lot.',
+      );
+    if (expiry && !lot.expiry) await tx.run('UPDATE lot SET expiry = ? WHERE id = ?', [expiry, lot.id]);
+    return lot.id;
+  }
+
+  /** Takes every lot whose day has come out of what may be promised, each in a transaction of its own. Lots on a list being picked wait for its end. */
+  async sweep(at: Date): Promise<number> {
+    const today = await this.today(this.db, at);
+    const due = await this.db.rows<Due>(
+      'SELECT id, code, productId, CAST(expiry AS CHAR) AS expiry FROM lot WHERE expiry <= ? AND expiredAt IS NULL ORDER BY productId, id',
+      [today],
+    );
+    let swept = 0;
+    for (const lot of due) if (await this.db.tx({ personId: null, at }, tx => this.expire(tx, lot))) swept++;
+    return swept;
+  }
+
+  /** The day in the house's zone. */
+  async today(sql: Sql, at: Date): Promise<string> {
+    const house = await sql.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1');
+    return DateTime.fromJSDate(at, { zone: house?.zone ?? 'UTC' }).toISODate()!;
+  }
+
+  private async expire(tx: Tx, lot: Due): Promise<boolean> {
+    const stops = await tx.rows<{ orderId: string; state: string }>(
+      "SELECT DISTINCT s.orderId, l.state FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.stopKey = s.id AND a.hold = 'listed' AND a.quantity > 0 WHERE s.lotId = ? ORDER BY s.orderId",
+      [lot.id],
+    );
+    if (stops.some(s => s.state === 'picking')) return false;
+    for (const s of stops) {
+      await tx.rows('SELECT id FROM orders WHERE id = ? FOR UPDATE', [s.orderId]);
+      await this.undoing.takeBack(tx, s.orderId);
+    }
+    const n = await this.lying(tx, lot);
+    const says = `lot ${lot.code} expired on ${lot.expiry}.`;
+    const lost = await this.corrections.withdrawFor(tx, lot.productId, n, says);
+    await this.stock.lockFree(tx, [lot.productId]);
+    if ((await this.lying(tx, lot)) !== n) throw lockedMeanwhile();
+    await this.stock.expire(tx, lot);
+    await refreshStages(tx, [...lost, ...stops.map(s => s.orderId)]);
+    await this.checks.reserveAgain(tx, [lot.productId]);
+    await tx.tell('stock', lot.productId);
+    return true;
+  }
+
+  /** Units of a lot in places that stock is promised from. */
+  private async lying(tx: Tx, lot: Due): Promise<number> {
+    const row = await tx.one<{ n: number }>(
+      `SELECT CAST(COALESCE(SUM(b.onHand), 0) AS INT) AS n FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) WHERE b.lotKey = ?`,
+      [lot.id],
+    );
+    return row!.n;
+  }
+}

@@ -1,0 +1,116 @@
+import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { escapeLike } from '../catalog/escapeLike.js';
+import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
+import { Forbidden } from '../http/problem.js';
+
+/** The layout's measures that places on shelves are laid out by. */
+interface Plan {
+  aisles: number;
+  aisleLength: number;
+  bayWidth?: number;
+}
+/** Where the first bay begins behind the front cross-aisle, in tenths of a millimetre; as the demo's house has it. */
+const FIRST_BAY = 10_000;
+const BAY = 12_000;
+
+/** The parts of a shelf place's code: A-07-2-B is aisle A (0), bay 7, level 2, bin B. Null for other codes. */
+export function partsOfCode(
+  code: string,
+): { aisle: number; bay: number; level: number; bin: string | null } | null {
+  const m = /^([A-Z]{1,2})-(\d{2})-(\d{1,2})(?:-([A-Z0-9]{1,2}))?$/.exec(code);
+  if (!m) return null;
+  const aisle = [...m[1]!].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0) - 1;
+  return { aisle, bay: Number(m[2]), level: Number(m[3]), bin: m[4] ?? null };
+}
+
+/** Places of the house: what they are for, how much they hold, and where they stand on the walk. */
+@Injectable()
+export class Places {
+  constructor(private readonly db: Db) {}
+
+  async list(q: PlaceQuery): Promise<Page<PlaceRow>> {
+    const like = `%${escapeLike(q.words.toUpperCase())}%`;
+    const rows = await this.db.rows<Omit<PlaceRow, 'aisle'> & { aisle: number | null }>(
+      `SELECT p.code, p.kind, p.zone, p.aisle, p.bay, p.level, p.bin, p.capacity, COUNT(DISTINCT b.productId) AS products, CAST(COALESCE(SUM(b.onHand), 0) AS INT) AS units
+       FROM place p LEFT JOIN stockBalance b ON b.placeId = p.id AND b.onHand > 0
+       WHERE p.kind ${q.kind ? '= ?' : "IN ('bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine')"} AND (p.code LIKE ? OR UPPER(p.zone) LIKE ?) AND p.code > ? GROUP BY p.id ORDER BY p.code LIMIT ?`,
+      [...(q.kind ? [q.kind] : []), like, like, q.after ?? '', q.size + 1],
+    );
+    const page = rows
+      .slice(0, q.size)
+      .map(r => ({ ...r, aisle: partsOfCode(r.code) ? r.code.split('-')[0]! : null }));
+    return { rows: page, next: rows.length > q.size ? page.at(-1)!.code : null };
+  }
+
+  save(input: PlaceIn, doer: Doer): Promise<'new' | 'changed' | 'same'> {
+    return this.db.tx(doer, tx => this.put(tx, input));
+  }
+
+  /** Makes a place or changes what it is for. What kind a place is decides whether its goods are promised, so only kinds alike may change into each other. */
+  async put(tx: Tx, input: PlaceIn): Promise<'new' | 'changed' | 'same'> {
+    const known = await tx.one<{ id: string; kind: string; zone: string; capacity: number | null }>(
+      'SELECT id, kind, zone, capacity FROM place WHERE code = ? FOR UPDATE',
+      [input.code],
+    );
+    const refusal = await this.refusal(tx, input, known);
+    if (refusal) throw new Forbidden(refusal, 'Correct it and try again.');
+    if (known) {
+      const same =
+        known.kind === input.kind && known.zone === input.zone && known.capacity === input.capacity;
+      if (!same)
+        await tx.run('UPDATE place SET kind = ?, zone = ?, capacity = ? WHERE id = ?', [
+          input.kind,
+          input.zone,
+          input.capacity,
+          known.id,
+        ]);
+      return same ? 'same' : 'changed';
+    }
+    const house = (await tx.one<{ id: string }>('SELECT id FROM warehouse LIMIT 1'))!;
+    const parts = partsOfCode(input.code);
+    await tx.insert('place', [
+      {
+        id: newId(),
+        warehouseId: house.id,
+        code: input.code,
+        kind: input.kind,
+        zone: input.zone,
+        capacity: input.capacity,
+        aisle: parts?.aisle ?? (input.kind === 'dock' ? 0 : null),
+        along: parts ? FIRST_BAY + (parts.bay - 1) * BAY + BAY / 2 : input.kind === 'dock' ? 0 : null,
+        bay: parts?.bay ?? null,
+        level: parts?.level ?? null,
+        bin: parts?.bin ?? null,
+        side: parts ? (parts.bay % 2 === 1 ? 'left' : 'right') : null,
+        walk: parts ? parts.aisle * 10_000 + parts.bay * 100 + parts.level : 0,
+        mark: null,
+      },
+    ]);
+    return 'new';
+  }
+
+  /** Why a place cannot be so, or null. */
+  async refusal(sql: Sql, input: PlaceIn, known: { kind: string } | null): Promise<string | null> {
+    const parts = partsOfCode(input.code);
+    const onShelf = input.kind === 'bin' || input.kind === 'reserve';
+    if (onShelf && !parts)
+      return `A place on the shelves is called by aisle, bay and level, like A-07-2 or A-07-2-B, and not ${input.code}.`;
+    if (known && !['bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine'].includes(known.kind))
+      return `${input.code} is the code of a ${known.kind} already.`;
+    if (known && known.kind !== input.kind && !(onShelf && ['bin', 'reserve'].includes(known.kind)))
+      return `${input.code} is a ${known.kind} place and stays one; only pick faces and reserve places change into each other.`;
+    if (!known && /^(OR|PL|PA|TO|BX|DE|AB|PO|BU|AUK)-/.test(input.code))
+      return `${input.code} begins like another kind of code of the house.`;
+    if (parts && !known) {
+      const plan = fromJson<Plan>(
+        (await sql.one<{ layout: string }>('SELECT layout FROM warehouse LIMIT 1'))!.layout,
+      );
+      if (parts.aisle >= plan.aisles)
+        return `The house has ${plan.aisles} aisles; ${input.code} lies beyond them.`;
+      if (FIRST_BAY + parts.bay * BAY > plan.aisleLength)
+        return `The aisle is not long enough for bay ${parts.bay}.`;
+    }
+    return null;
+  }
+}

@@ -1,0 +1,83 @@
+import {
+  type Corrected,
+  CountIn,
+  type CountProposal,
+  type LedgerPage,
+  LedgerQuery,
+  MoveIn,
+  type Page,
+  type Person,
+  PlaceIn,
+  PlaceQuery,
+  type PlaceRow,
+  StockQuery,
+  type StockRow,
+  WriteOffIn,
+} from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { Places } from './places.service.js';
+import { StockQueries } from './stock.queries.js';
+import { StockDesk } from './stockDesk.service.js';
+
+@Controller('stock')
+export class StockController {
+  constructor(
+    private readonly queries: StockQueries,
+    private readonly desk: StockDesk,
+    private readonly places: Places,
+  ) {}
+
+  @Get()
+  @Roles(...ALL_ROLES)
+  list(@Query() query: unknown): Promise<Page<StockRow>> {
+    return this.queries.list(parse(StockQuery, query), new Date());
+  }
+
+  @Get('ledger/:sku')
+  @Roles(...ALL_ROLES)
+  ledger(@Param('sku') sku: string, @Query() query: unknown): Promise<LedgerPage> {
+    return this.queries.ledger(sku, parse(LedgerQuery, query).before, new Date());
+  }
+
+  @Get('counts/proposed')
+  @Roles(...ALL_ROLES)
+  proposed(): Promise<CountProposal[]> {
+    return this.queries.countProposals(new Date());
+  }
+
+  @Get('places')
+  @Roles(...ALL_ROLES)
+  placeList(@Query() query: unknown): Promise<Page<PlaceRow>> {
+    return this.places.list(parse(PlaceQuery, query));
+  }
+
+  @Post('places')
+  @HttpCode(200)
+  @Roles('lead')
+  async savePlace(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    await this.places.save(parse(PlaceIn, body), by(me));
+  }
+
+  @Post('moves')
+  @HttpCode(200)
+  @Roles('lead', 'office', 'picker', 'packer')
+  move(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
+    return this.desk.move(parse(MoveIn, body), by(me));
+  }
+
+  @Post('write-offs')
+  @HttpCode(200)
+  @Roles('lead', 'office')
+  writeOff(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
+    return this.desk.writeOff(parse(WriteOffIn, body), by(me));
+  }
+
+  @Post('counts')
+  @HttpCode(200)
+  @Roles('lead', 'office', 'picker')
+  count(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
+    return this.desk.count(parse(CountIn, body), by(me));
+  }
+}

@@ -1,0 +1,247 @@
+import type { Corrected, CountIn, MoveIn, WriteOffIn } from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { Db, type Doer, NONE, newId, type Tx } from '../database/db.js';
+import { firstTime } from '../database/once.js';
+import { Forbidden, NotHere } from '../http/problem.js';
+import { OrderChecks } from '../orders/checks.service.js';
+import { StockCorrections } from './corrections.service.js';
+import { Lots } from './lots.service.js';
+import { StockService } from './stock.service.js';
+
+interface PlaceFound {
+  id: string;
+  code: string;
+  kind: string;
+  capacity: number | null;
+}
+interface ProductFound {
+  id: string;
+  sku: string;
+  name: string;
+  kind: 'piece' | 'kit' | 'bundle';
+}
+
+/** Kinds whose stock is promised to orders. */
+const PROMISED = new Set(['bin', 'reserve', 'dock']);
+/** Kinds that people carry goods from and to by hand; totes and parcels belong to orders. */
+const BY_HAND = new Set([...PROMISED, 'staging', 'bench', 'quarantine']);
+
+/** Moves, write-offs and counts that people make, each with its reason. */
+@Injectable()
+export class StockDesk {
+  constructor(
+    private readonly db: Db,
+    private readonly stock: StockService,
+    private readonly corrections: StockCorrections,
+    private readonly checks: OrderChecks,
+    private readonly lots: Lots,
+  ) {}
+
+  /** Carries goods to another place. What is promised to orders may move among places of stock, but not out of them. */
+  move(input: MoveIn, doer: Doer): Promise<Corrected> {
+    return this.db.tx(doer, async tx => {
+      if (!(await firstTime(tx, input.key, 'move'))) return { changes: [], short: [] };
+      const product = await this.product(tx, input.sku);
+      const [from, to] = [await this.place(tx, input.from), await this.place(tx, input.to)];
+      if (from.id === to.id) throw new Forbidden('Both places are the same.', 'Name another place.');
+      const lotId = await this.knownLot(tx, product, input.lot);
+      await this.roomIn(tx, to, input.quantity);
+      const move = {
+        productId: product.id,
+        lotId,
+        from: from.id,
+        to: to.id,
+        quantity: input.quantity,
+        why: 'move',
+        causeId: null,
+        reason: input.reason,
+      };
+      await this.liesFree(tx, product, from, lotId, input.quantity);
+      if (PROMISED.has(from.kind) && !PROMISED.has(to.kind)) {
+        const lost = await this.corrections.force(tx, move, true, `moved to ${to.code}: ${input.reason}`);
+        return this.corrected(tx, [], lost.orders);
+      }
+      await this.stock.apply(tx, { moves: [move] });
+      if (PROMISED.has(to.kind)) await this.checks.reserveAgain(tx, [product.id]);
+      await tx.tell('stock', product.id);
+      return { changes: [], short: [] };
+    });
+  }
+
+  /** Writes goods off: broken, spoiled, given away. Orders that were promised them lose the promise, the newest first. */
+  writeOff(input: WriteOffIn, doer: Doer): Promise<Corrected> {
+    return this.db.tx(doer, async tx => {
+      if (!(await firstTime(tx, input.key, 'write off'))) return { changes: [], short: [] };
+      const product = await this.product(tx, input.sku);
+      const from = await this.place(tx, input.from);
+      const lotId = await this.knownLot(tx, product, input.lot);
+      await this.lies(tx, product, from, lotId, input.quantity);
+      const lost = await this.corrections.force(
+        tx,
+        {
+          productId: product.id,
+          lotId,
+          from: from.id,
+          to: await this.special(tx, 'gone'),
+          quantity: input.quantity,
+          why: 'write off',
+          causeId: null,
+          reason: input.reason,
+        },
+        PROMISED.has(from.kind),
+        `written off: ${input.reason}`,
+      );
+      return this.corrected(tx, [], lost.orders);
+    });
+  }
+
+  /** Sets what lies in a place to what was counted. Less than is promised makes orders Short, the newest promise first. */
+  count(input: CountIn, doer: Doer): Promise<Corrected> {
+    return this.db.tx(doer, async tx => {
+      if (!(await firstTime(tx, input.key, 'count'))) return { changes: [], short: [] };
+      const place = await this.place(tx, input.place);
+      const missing = await this.special(tx, 'missing');
+      const changes: Corrected['changes'] = [];
+      const short = new Set<string>();
+      for (const line of [...input.lines].sort((a, b) => (a.sku < b.sku ? -1 : 1))) {
+        const product = await this.product(tx, line.sku);
+        const lotId = line.lot === null ? null : await this.lots.of(tx, product.id, line.lot, null);
+        const held = await tx.one<{ onHand: number }>(
+          'SELECT onHand FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ?',
+          [product.id, place.id, lotId ?? NONE],
+        );
+        const before = held?.onHand ?? 0;
+        await tx.insert('stockCount', [
+          {
+            id: newId(),
+            countId: input.key,
+            at: tx.at,
+            personId: tx.personId,
+            placeId: place.id,
+            productId: product.id,
+            lotKey: lotId ?? NONE,
+            expected: before,
+            counted: line.counted,
+            reason: input.reason,
+          },
+        ]);
+        const more = line.counted - before;
+        if (more === 0) continue;
+        changes.push({ sku: product.sku, lot: line.lot, before, after: line.counted });
+        const lost = await this.corrections.force(
+          tx,
+          {
+            productId: product.id,
+            lotId,
+            from: more > 0 ? missing : place.id,
+            to: more > 0 ? place.id : missing,
+            quantity: Math.abs(more),
+            why: 'count',
+            causeId: input.key,
+            reason: input.reason,
+          },
+          more < 0 && PROMISED.has(place.kind),
+          `${line.counted} of ${before} counted in ${place.code}`,
+        );
+        for (const id of lost.orders) short.add(id);
+      }
+      return this.corrected(tx, changes, [...short]);
+    });
+  }
+
+  private async corrected(
+    tx: Tx,
+    changes: Corrected['changes'],
+    orderIds: readonly string[],
+  ): Promise<Corrected> {
+    const short = await tx.rows<{ no: number; channelNumber: string }>(
+      "SELECT no, channelNumber FROM orders WHERE id IN (?) AND stage = 'Short' ORDER BY no",
+      [[...orderIds, NONE]],
+    );
+    return { changes, short: short.map(o => ({ no: `OR-${o.no}`, channelNumber: o.channelNumber })) };
+  }
+
+  private async lies(
+    tx: Tx,
+    product: ProductFound,
+    from: PlaceFound,
+    lotId: string | null,
+    wanted: number,
+  ): Promise<number> {
+    await this.stock.lockFree(tx, [product.id]);
+    const held = await tx.one<{ onHand: number; listed: number }>(
+      'SELECT onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
+      [product.id, from.id, lotId ?? NONE],
+    );
+    if (!held || held.onHand < wanted)
+      throw new Forbidden(
+        `${held?.onHand ?? 0} of ${product.name} lie in ${from.code}, not ${wanted}${lotId ? ' of that lot' : ''}.`,
+        'Look what lies there, or count the place.',
+      );
+    return held.onHand - held.listed;
+  }
+
+  private async liesFree(
+    tx: Tx,
+    product: ProductFound,
+    from: PlaceFound,
+    lotId: string | null,
+    wanted: number,
+  ): Promise<void> {
+    const free = await this.lies(tx, product, from, lotId, wanted);
+    if (free < wanted)
+      throw new Forbidden(
+        `Pick lists take ${product.name} from ${from.code}; only ${free} of it are not on one.`,
+        'Move fewer, or wait until they are picked.',
+      );
+  }
+
+  private async roomIn(tx: Tx, to: PlaceFound, more: number): Promise<void> {
+    if (to.capacity === null) return;
+    const { n } = (await tx.one<{ n: number }>(
+      'SELECT CAST(COALESCE(SUM(onHand), 0) AS INT) AS n FROM stockBalance WHERE placeId = ?',
+      [to.id],
+    ))!;
+    if (n + more > to.capacity)
+      throw new Forbidden(
+        `${to.code} holds ${to.capacity} units and ${n} lie there; ${more} more do not fit.`,
+        'Choose another place, or change what the place holds.',
+      );
+  }
+
+  private async product(tx: Tx, sku: string): Promise<ProductFound> {
+    const found = await tx.one<ProductFound>('SELECT id, sku, name, kind FROM product WHERE sku = ?', [sku]);
+    if (!found) throw new NotHere(`The product ${sku}`);
+    if (found.kind === 'bundle')
+      throw new Forbidden(`${found.name} is a bundle and has no stock of its own.`, 'Name its parts.');
+    return found;
+  }
+
+  private async place(tx: Tx, code: string): Promise<PlaceFound> {
+    const found = await tx.one<PlaceFound>('SELECT id, code, kind, capacity FROM place WHERE code = ?', [
+      code,
+    ]);
+    if (!found) throw new NotHere(`The place ${code}`);
+    if (!BY_HAND.has(found.kind))
+      throw new Forbidden(
+        `${code} is a ${found.kind}; what lies there belongs to its order.`,
+        'Name a place on the shelves, a bench, the dock, the staging place or the quarantine.',
+      );
+    return found;
+  }
+
+  private async special(tx: Tx, kind: 'missing' | 'gone'): Promise<string> {
+    return (await tx.one<{ id: string }>('SELECT id FROM place WHERE kind = ? LIMIT 1', [kind]))!.id;
+  }
+
+  private async knownLot(tx: Tx, product: ProductFound, code: string | null): Promise<string | null> {
+    if (code === null) return null;
+    const lot = await tx.one<{ id: string }>('SELECT id FROM lot WHERE productId = ? AND code = ?', [
+      product.id,
+      code,
+    ]);
+    if (!lot)
+      throw new NotHere(`The lot ${code} of ${product.name}`, 'Look at the lots that lie in the house.');
+    return lot.id;
+  }
+}
