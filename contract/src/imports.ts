@@ -2,7 +2,15 @@ import type { BadRow, Change, Mapping } from '@auk/core';
 import { z } from 'zod';
 
 /** What files can bring. */
-export const IMPORT_KINDS = ['orders', 'products', 'listings', 'recipes', 'stock'] as const;
+export const IMPORT_KINDS = [
+  'orders',
+  'products',
+  'listings',
+  'recipes',
+  'stock',
+  'places',
+  'purchases',
+] as const;
 export type ImportKind = (typeof IMPORT_KINDS)[number];
 
 export const ImportQuery = z.object({

@@ -11,6 +11,7 @@ export * from './imports/dates.js';
 export * from './imports/orderFile.js';
 export * from './imports/otherFiles.js';
 export * from './imports/rowReader.js';
+export * from './imports/stockFiles.js';
 export * from './kits/available.js';
 export * from './kits/explode.js';
 export * from './kits/net.js';

@@ -34,7 +34,9 @@ import { ImportsController } from './imports/imports.controller.js';
 import { ImportsService } from './imports/imports.service.js';
 import { ListingsImport } from './imports/listingsImport.js';
 import { OrdersImport } from './imports/ordersImport.js';
+import { PlacesImport } from './imports/placesImport.js';
 import { ProductsImport } from './imports/productsImport.js';
+import { PurchasesImport } from './imports/purchasesImport.js';
 import { RecipesImport } from './imports/recipesImport.js';
 import { StockImport } from './imports/stockImport.js';
 import { JobsService } from './jobs/jobs.service.js';
@@ -149,6 +151,8 @@ const SERVICES = [
   ListingsImport,
   RecipesImport,
   StockImport,
+  PlacesImport,
+  PurchasesImport,
   ExportsService,
   ChannelsService,
   OrdersQueries,

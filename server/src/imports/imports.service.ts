@@ -11,7 +11,9 @@ import type { Importer, Outcome, ReadFile } from './importer.js';
 import { badWords } from './importer.js';
 import { ListingsImport } from './listingsImport.js';
 import { OrdersImport } from './ordersImport.js';
+import { PlacesImport } from './placesImport.js';
 import { ProductsImport } from './productsImport.js';
+import { PurchasesImport } from './purchasesImport.js';
 import { RecipesImport } from './recipesImport.js';
 import { StockImport } from './stockImport.js';
 import { readTable, type Table } from './table.js';
@@ -51,9 +53,11 @@ export class ImportsService {
     listings: ListingsImport,
     recipes: RecipesImport,
     stock: StockImport,
+    places: PlacesImport,
+    purchases: PurchasesImport,
   ) {
     this.importers = new Map(
-      [orders, products, listings, recipes, stock].map(i => [i.kind as ImportKind, i]),
+      [orders, products, listings, recipes, stock, places, purchases].map(i => [i.kind as ImportKind, i]),
     );
   }
 

@@ -230,7 +230,10 @@ export const stopRow = (tx: Tx, orderId: string, r: StopReason) => ({
 
 /** A setting of the house. */
 export async function setting<T>(sql: Sql, name: string, otherwise: T): Promise<T> {
-  const row = await sql.one<{ value: string }>('SELECT value FROM setting WHERE name = ?', [name]);
+  const row = await sql.one<{ value: string }>(
+    'SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = ?',
+    [name],
+  );
   return row ? fromJson<T>(row.value) : otherwise;
 }
 

@@ -1,6 +1,6 @@
 import type { PurchaseOrderIn, PurchaseOrderRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { Lots } from '../stock/lots.service.js';
 
@@ -29,12 +29,12 @@ export class PurchaseOrders {
     });
   }
 
-  /** Makes a purchase order. One supplier's reference is given once. */
-  async put(tx: Tx, input: PurchaseOrderIn): Promise<string> {
+  /** Refuses a purchase order that cannot be, without writing anything; gives its products by SKU. One supplier's reference is given once. */
+  async judge(sql: Sql, input: Omit<PurchaseOrderIn, 'key' | 'note'>): Promise<Map<string, string>> {
     const skus = [...new Set(input.lines.map(l => l.sku))];
     if (skus.length < input.lines.length)
       throw new Forbidden('A product stands on two lines.', 'Put its quantities together on one line.');
-    const products = await tx.rows<{ id: string; sku: string; name: string; kind: string; stage: string }>(
+    const products = await sql.rows<{ id: string; sku: string; name: string; kind: string; stage: string }>(
       'SELECT id, sku, name, kind, stage FROM product WHERE sku IN (?)',
       [skus],
     );
@@ -46,14 +46,10 @@ export class PurchaseOrders {
       if (p.stage === 'Retired')
         throw new Forbidden(`${p.name} is retired.`, 'Make it live again first, or leave it out.');
     }
-    await tx.run('INSERT IGNORE INTO supplier (id, name) VALUES (?, ?)', [newId(), input.supplier]);
-    const supplier = (await tx.one<{ id: string }>('SELECT id FROM supplier WHERE name = ? FOR UPDATE', [
-      input.supplier,
-    ]))!;
     if (input.reference !== '') {
-      const same = await tx.one<{ no: number }>(
-        'SELECT no FROM purchaseOrder WHERE supplierId = ? AND reference = ?',
-        [supplier.id, input.reference],
+      const same = await sql.one<{ no: number }>(
+        'SELECT o.no FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId WHERE s.name = ? AND o.reference = ?',
+        [input.supplier, input.reference],
       );
       if (same)
         throw new TooLate(
@@ -61,6 +57,16 @@ export class PurchaseOrders {
           'Look at that one, or give this one another reference.',
         );
     }
+    return new Map(products.map(p => [p.sku, p.id]));
+  }
+
+  /** Makes a purchase order. */
+  async put(tx: Tx, input: PurchaseOrderIn): Promise<string> {
+    await tx.run('INSERT IGNORE INTO supplier (id, name) VALUES (?, ?)', [newId(), input.supplier]);
+    const supplier = (await tx.one<{ id: string }>('SELECT id FROM supplier WHERE name = ? FOR UPDATE', [
+      input.supplier,
+    ]))!;
+    const products = await this.judge(tx, input);
     const house = (await tx.one<{ id: string }>('SELECT id FROM warehouse LIMIT 1'))!;
     await tx.insert('purchaseOrder', [
       {
@@ -80,7 +86,7 @@ export class PurchaseOrders {
         id: newId(),
         orderId: input.key,
         position,
-        productId: bySku.get(l.sku)!.id,
+        productId: products.get(l.sku)!,
         quantity: l.quantity,
       })),
     );

@@ -41,6 +41,18 @@ const KINDS: Record<ImportKind, { words: string; ofChannel: boolean; hint: strin
     thing: 'place',
     hint: 'One row a product and a bin: what was counted there.',
   },
+  places: {
+    words: 'Places',
+    ofChannel: false,
+    thing: 'place',
+    hint: 'One row a place: A-07-2 is aisle A, bay 7, level 2. Kinds: pick face, reserve, dock, staging, bench, quarantine.',
+  },
+  purchases: {
+    words: 'Purchase orders',
+    ofChannel: false,
+    thing: 'order',
+    hint: 'One row a line; rows of one supplier and reference are one order. One that is here already stays as it is.',
+  },
 };
 
 /** Bring in a file: drop it, say which column is what, see what it would do, take the good rows. */

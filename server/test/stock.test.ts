@@ -1,0 +1,214 @@
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { bringIn, idOfOrder, listAndPick, productOf } from './drive.js';
+import { type Caller, differences, type House, openHouse } from './house.js';
+
+let house: House;
+let lead: Caller;
+beforeAll(async () => {
+  house = await openHouse({ pastOrders: 20, openOrders: 20 });
+  lead = await house.signIn('AB-1001');
+});
+afterAll(async () => {
+  expect(await differences(house)).toEqual([]);
+  await house.close();
+});
+
+const stageOf = async (number: string) =>
+  (await lead.get(`orders/${await idOfOrder(lead, number)}`)).body.row.stage;
+const count = (place: string, sku: string, counted: number, key = v7()) =>
+  lead.post('stock/counts', { key, place, reason: 'cycle count', lines: [{ sku, lot: null, counted }] });
+/** Puts all free stock of a product in one place, by moves. */
+async function gathered(sku: string, to: string): Promise<void> {
+  for (const p of (await productOf(lead, sku)).places as { code: string; onHand: number; listed: number }[])
+    if (p.code !== to && p.onHand > p.listed)
+      expect(
+        (
+          await lead.post('stock/moves', {
+            key: v7(),
+            sku,
+            from: p.code,
+            to,
+            quantity: p.onHand - p.listed,
+            reason: 'gather',
+          })
+        ).status,
+      ).toBe(200);
+}
+
+test('a count below what is promised makes orders Short, the newest promise first, and they say why', async () => {
+  const sku = 'HTL-J10';
+  await gathered(sku, 'D-04-1');
+  const free = (await productOf(lead, sku)).free;
+  await bringIn(lead, [
+    ['CT-1', sku, free - 1, '12.00'],
+    ['CT-2', sku, 1, '12.00'],
+  ]);
+  expect([await stageOf('CT-1'), await stageOf('CT-2')]).toEqual(['Clear', 'Clear']);
+  const { onHand } = (await productOf(lead, sku)).places.find((p: { code: string }) => p.code === 'D-04-1');
+  const key = v7();
+  const less = await count('D-04-1', sku, onHand - 1, key);
+  expect(less.body).toMatchObject({
+    changes: [{ sku, before: onHand, after: onHand - 1 }],
+    short: [{ channelNumber: 'CT-2' }],
+  });
+  expect((await count('D-04-1', sku, onHand - 1, key)).body).toEqual({ changes: [], short: [] });
+  expect([await stageOf('CT-1'), await stageOf('CT-2')]).toEqual(['Clear', 'Short']);
+  const story = JSON.stringify((await lead.get(`orders/${await idOfOrder(lead, 'CT-2')}`)).body.history);
+  expect(story).toMatch(/1 promised to it are not there: \d+ of \d+ counted in D-04-1/);
+  // Found after all: whoever waits has it at once.
+  await count('D-04-1', sku, onHand);
+  expect(await stageOf('CT-2')).toBe('Clear');
+  expect(await differences(house)).toEqual([]);
+});
+
+test('a count takes goods back off a list nobody began, and waits for a picker who is there', async () => {
+  const sku = 'SMK-4-ST';
+  await gathered(sku, 'D-05-1');
+  const { free } = await productOf(lead, sku);
+  await bringIn(lead, [['CL-1', sku, free, '30.00']]);
+  const id = await idOfOrder(lead, 'CL-1');
+  const list = (await lead.post('picking/lists', { orderIds: [id] })).body.no;
+  const { onHand } = (await productOf(lead, sku)).places.find((p: { code: string }) => p.code === 'D-05-1');
+  expect((await count('D-05-1', sku, onHand - 1)).status).toBe(200);
+  expect(await stageOf('CL-1')).toBe('Short');
+  await count('D-05-1', sku, onHand);
+  expect(await stageOf('CL-1')).toBe('Clear');
+  const next = (await lead.post('picking/lists', { orderIds: [id] })).body.no;
+  expect(next).not.toBe(list);
+  await lead.post('picking/open', { code: next, device: 'd' });
+  const busy = await count('D-05-1', sku, 0);
+  expect([busy.status, busy.body.detail]).toEqual([
+    422,
+    expect.stringMatching(new RegExp(`^${next} is being picked from there right now`)),
+  ]);
+  expect((await productOf(lead, sku)).places.find((p: { code: string }) => p.code === 'D-05-1').onHand).toBe(
+    onHand,
+  );
+});
+
+test('moves: between places nothing is lost; into quarantine it is promised no more; never more than lies there', async () => {
+  const sku = 'BKT-5G-GT';
+  await gathered(sku, 'D-06-1');
+  const before = await productOf(lead, sku);
+  const move = (from: string, to: string, quantity: number) =>
+    lead.post('stock/moves', { key: v7(), sku, from, to, quantity, reason: 'test move' });
+  expect((await move('D-06-1', 'QUARANTINE', 2)).status).toBe(200);
+  expect((await productOf(lead, sku)).free).toBe(before.free - 2);
+  expect((await move('QUARANTINE', 'D-06-1', 2)).status).toBe(200);
+  expect((await productOf(lead, sku)).free).toBe(before.free);
+  expect((await move('D-06-1', 'D-07-1', 10_000)).body.detail).toMatch(/lie in D-06-1, not 10000/);
+  expect((await move('D-06-1', 'D-06-1', 1)).body.detail).toBe('Both places are the same.');
+  expect((await move('D-06-1', 'NOWHERE', 1)).status).toBe(404);
+  expect((await move('D-06-1', 'TO-001', 1)).body.detail).toMatch(/TO-001 is a tote/);
+  expect((await move('D-06-1', 'D-07-1', -1)).status).toBe(400);
+  const off = await lead.post('stock/write-offs', {
+    key: v7(),
+    sku,
+    from: 'D-06-1',
+    quantity: 1,
+    reason: 'cracked',
+  });
+  expect(off.status).toBe(200);
+  expect((await productOf(lead, sku)).onHand).toBe(before.onHand - 1);
+});
+
+test('places: made by hand and by file, their kind and room judged; too much does not fit', async () => {
+  const place = (body: object) =>
+    lead.post('stock/places', { code: 'C-12-1-B', kind: 'bin', zone: 'Shelves', capacity: 5, ...body });
+  expect((await place({})).status).toBe(200);
+  expect((await place({ kind: 'reserve' })).status).toBe(200);
+  expect((await place({ kind: 'quarantine' })).body.detail).toMatch(
+    /is called by|is a reserve place and stays one/,
+  );
+  expect((await place({ code: 'SHELF 9' })).body.detail).toMatch(/called by aisle, bay and level/);
+  expect((await place({ code: 'Z-01-1' })).body.detail).toMatch(/The house has 8 aisles/);
+  expect((await place({ code: 'TO-001', kind: 'staging' })).body.detail).toMatch(/is the code of a tote/);
+  const row = (await lead.get('stock/places?words=C-12-1-B')).body.rows[0];
+  expect(row).toMatchObject({ aisle: 'C', bay: 12, level: 1, bin: 'B', capacity: 5, kind: 'reserve' });
+  const sku = 'HTL-S10';
+  const from = (await productOf(lead, sku)).places[0].code;
+  const full = await lead.post('stock/moves', {
+    key: v7(),
+    sku,
+    from,
+    to: 'C-12-1-B',
+    quantity: 6,
+    reason: 'too many',
+  });
+  expect(full.body.detail).toBe('C-12-1-B holds 5 units and 0 lie there; 6 more do not fit.');
+  const file =
+    'Place,Kind,Zone,Capacity\nH-12-3-A,reserve,Bulk,40\nH-12-3-C,reserve,Bulk,\nBAD,bin,Bulk,\nDOCK-2,dock,Dock,\n';
+  const taken = await lead.file('imports/places?name=places.csv&commit=yes', file);
+  expect(taken.body.counts).toMatchObject({ new: 3, cannotChange: 1 });
+  const again = await lead.file('imports/places?name=places.csv&commit=yes', file);
+  expect(again.body.counts).toMatchObject({ new: 0, same: 3 });
+});
+
+test('purchase orders by file: several lines one order, the same file again makes nothing new', async () => {
+  const file =
+    'Supplier,Reference,SKU,Quantity,Expected\nNewark Hives,N-1,JAR-HEX-12,11,2026-12-01\nNewark Hives,N-1,LIDS-58-G,5,2026-12-01\nOther,N-1,JAR-HEX-12,2,\nOther,N-2,NO-SUCH,2,\n';
+  const taken = await lead.file('imports/purchases?name=po.csv&commit=yes', file);
+  expect(taken.body.counts, JSON.stringify(taken.body)).toMatchObject({ new: 2, cannotChange: 1 });
+  const rows = (await lead.get('receiving')).body.filter((r: { reference: string }) => r.reference === 'N-1');
+  expect(
+    rows
+      .map((r: { supplier: string; ordered: number; lines: number }) => [r.supplier, r.ordered, r.lines])
+      .sort(),
+  ).toEqual([
+    ['Newark Hives', 16, 2],
+    ['Other', 2, 1],
+  ]);
+  const again = await lead.file('imports/purchases?name=po.csv&commit=yes', file);
+  expect(again.body.counts).toMatchObject({ new: 0, same: 2 });
+});
+
+test('the ledger tells every move with why, who and document, and its balance is the stock', async () => {
+  const sku = 'JAR-HEX-12';
+  await bringIn(lead, [['LG-1', sku, 1, '2.50']]);
+  await listAndPick(lead, [await idOfOrder(lead, 'LG-1')]);
+  const page = (await lead.get(`stock/ledger/${sku}`)).body;
+  const product = await productOf(lead, sku);
+  expect(page.onHand).toBe(product.onHand);
+  expect(page.rows[0]).toMatchObject({
+    why: 'pick',
+    change: -1,
+    onHand: product.onHand,
+    document: { name: expect.stringMatching(/^PL-\d+ for LG-1$/) },
+  });
+  expect(page.rows[0].person).toBeTruthy();
+  for (let i = 1; i < page.rows.length; i++)
+    expect(page.rows[i].onHand).toBe(page.rows[i - 1].onHand - page.rows[i - 1].change);
+  expect(page.days.at(-1).onHand).toBe(product.onHand);
+  if (page.next) {
+    const older = (await lead.get(`stock/ledger/${sku}?before=${page.next}`)).body;
+    expect(older.rows[0].onHand).toBe(page.rows.at(-1).onHand - page.rows.at(-1).change);
+  }
+  expect((await lead.get('stock/ledger/NO-SUCH')).status).toBe(404);
+});
+
+test('counts are proposed: what was found missing comes before what is only dear', async () => {
+  const sku = 'HTL-S10';
+  const place = (await productOf(lead, sku)).places[0];
+  await count(place.code, sku, place.onHand + 1);
+  const proposed = (await lead.get('stock/counts/proposed')).body;
+  const mine = proposed.find((p: { sku: string; place: string }) => p.sku === sku && p.place === place.code);
+  expect(mine.why).toMatch(/1 × found otherwise/);
+  await count(place.code, sku, place.onHand + 1);
+  const later = (await lead.get('stock/counts/proposed')).body;
+  expect(later.some((p: { sku: string; place: string }) => p.sku === sku && p.place === place.code)).toBe(
+    false,
+  );
+});
+
+test('whole orders only, when the lead has set it so', async () => {
+  await house.db.run("REPLACE INTO setting (name, value) VALUES ('reserveMode', '\"whole\"')");
+  const free = (await productOf(lead, 'VEIL-RND')).free;
+  const csvFree = (await productOf(lead, 'BOOK-1ST')).free;
+  await bringIn(lead, [['WH-1', 'VEIL-RND', free + 1, '20.00']]);
+  expect((await productOf(lead, 'VEIL-RND')).free).toBe(free);
+  await bringIn(lead, [['WH-2', 'VEIL-RND', free, '20.00']]);
+  expect([await stageOf('WH-1'), await stageOf('WH-2')]).toEqual(['Short', 'Clear']);
+  expect((await productOf(lead, 'BOOK-1ST')).free).toBe(csvFree);
+  await house.db.run("DELETE FROM setting WHERE name = 'reserveMode'");
+});
