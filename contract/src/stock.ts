@@ -127,4 +127,7 @@ export interface LedgerPage {
   rows: LedgerRow[];
   next: number | null;
 }
+export const StockSettings = z.object({ reserveMode: z.enum(['partly', 'whole']) });
+export type StockSettings = z.infer<typeof StockSettings>;
+export const LabelForm = z.enum(['sheet', 'thermal']).default('sheet');
 export const LedgerQuery = z.object({ before: z.coerce.number().int().min(1).optional() });

@@ -73,6 +73,7 @@ import { PickingService } from './picking/picking.service.js';
 import { ListRelease } from './picking/release.js';
 import { PrintingController } from './printing/printing.controller.js';
 import { PrintingService } from './printing/printing.service.js';
+import { TagPrinting } from './printing/tags.service.js';
 import { PaperTemplates } from './printing/templates.service.js';
 import { RatingService } from './rating/rating.service.js';
 import { PurchaseOrders } from './receiving/purchaseOrders.service.js';
@@ -166,6 +167,7 @@ const SERVICES = [
   RatingService,
   PurchaseService,
   PaperTemplates,
+  TagPrinting,
   PrintingService,
   BoardQueries,
   HandoverService,

@@ -24,6 +24,17 @@ const ProductPage = lazy(() => import('./catalog/ProductPage.js'));
 const ListingsPage = lazy(() => import('./catalog/ListingsPage.js'));
 const ChannelsPage = lazy(() => import('./channels/ChannelsPage.js'));
 const PapersPage = lazy(() => import('./printing/PapersPage.js'));
+const KitsPage = lazy(() => import('./kits/KitsPage.js'));
+const KitPage = lazy(() => import('./kits/KitPage.js'));
+const BuildsPage = lazy(() => import('./kits/BuildsPage.js'));
+const BuildPage = lazy(() => import('./kits/BuildPage.js'));
+const StockPage = lazy(() => import('./stock/StockPage.js'));
+const CountsPage = lazy(() => import('./stock/CountsPage.js'));
+const CountPage = lazy(() => import('./stock/CountPage.js'));
+const PlacesPage = lazy(() => import('./stock/PlacesPage.js'));
+const LedgerPage = lazy(() => import('./stock/LedgerPage.js'));
+const ReceivingPage = lazy(() => import('./receiving/ReceivingPage.js'));
+const DockPage = lazy(() => import('./receiving/DockPage.js'));
 const PlacePage = lazy(() => import('./catalog/PlacePage.js'));
 
 /** Where each role's day begins. */
@@ -62,6 +73,7 @@ function Pages({ me }: { me: Person }) {
         <Route path="/floor" element={<FloorPage me={me} />} />
         <Route path="/floor/:code" element={<FloorPage me={me} />} />
         <Route path="/bench" element={<BenchPage me={me} />} />
+        <Route path="/receiving/:no" element={<DockPage me={me} />} />
         <Route element={<Shell me={me} />}>
           <Route path="/board" element={<BoardPage />} />
           <Route path="/departures/:no" element={<HandoverPage />} />
@@ -75,6 +87,16 @@ function Pages({ me }: { me: Person }) {
           <Route path="/products" element={<ProductsPage me={me} />} />
           <Route path="/products/listings" element={<ListingsPage me={me} />} />
           <Route path="/products/:sku" element={<ProductPage me={me} />} />
+          <Route path="/products/:sku/ledger" element={<LedgerPage />} />
+          <Route path="/kits" element={<KitsPage me={me} />} />
+          <Route path="/kits/:sku" element={<KitPage me={me} />} />
+          <Route path="/builds" element={<BuildsPage me={me} />} />
+          <Route path="/builds/:no" element={<BuildPage me={me} />} />
+          <Route path="/stock" element={<StockPage me={me} />} />
+          <Route path="/stock/counts" element={<CountsPage />} />
+          <Route path="/stock/counts/:place" element={<CountPage />} />
+          <Route path="/stock/places" element={<PlacesPage me={me} />} />
+          <Route path="/receiving" element={<ReceivingPage me={me} />} />
           <Route path="/setup" element={<Navigate to="/setup/channels" replace />} />
           <Route path="/setup/channels" element={<ChannelsPage me={me} />} />
           <Route path="/setup/papers" element={<PapersPage me={me} />} />

@@ -41,12 +41,26 @@ export class FindService {
        UNION ALL SELECT 'list', CONCAT('PL-', no), CONCAT('Pick list PL-', no), id FROM pickList WHERE no = ?
        UNION ALL SELECT 'parcel', CONCAT('PA-', c.no), CONCAT('Parcel PA-', c.no), c.orderId FROM parcel c WHERE c.no = ?
        UNION ALL SELECT 'departure', CONCAT('DE-', no), CONCAT(carrierName, ' ', name), id FROM departure WHERE no = ?
+       UNION ALL SELECT 'purchase', CONCAT('PO-', p.no), CONCAT('PO-', p.no, ', ', s.name), p.id FROM purchaseOrder p JOIN supplier s ON s.id = p.supplierId WHERE p.no = ?
+       UNION ALL SELECT 'build', CONCAT('BU-', b.no), CONCAT('Build of ', p.name), b.id FROM build b JOIN product p ON p.id = b.productId WHERE b.no = ?
        UNION ALL SELECT 'parcel', CONCAT('PA-', c.no), CONCAT('Parcel PA-', c.no), c.orderId FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ?
        UNION ALL SELECT IF(kind = 'tote', 'tote', 'place'), code, CONCAT('Place ', code), id FROM place WHERE code = ? AND kind <> 'parcel'
        UNION ALL SELECT 'product', p.sku, p.name, p.id FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
        UNION ALL SELECT 'product', sku, name, id FROM product WHERE sku = ?
        UNION ALL SELECT 'order', CONCAT('OR-', no), CONCAT(channelNumber, ', ', buyer), id FROM orders WHERE channelNumber = ? LIMIT 1`,
-      [number('OR'), number('PL'), number('PA'), number('DE'), code, code, code, code, text.toUpperCase()],
+      [
+        number('OR'),
+        number('PL'),
+        number('PA'),
+        number('DE'),
+        number('PO'),
+        number('BU'),
+        code,
+        code,
+        code,
+        code,
+        text.toUpperCase(),
+      ],
     );
     return row && toFound(row);
   }
@@ -73,6 +87,8 @@ function toFound({ id, ...r }: { kind: Found['kind']; code: string; name: string
     product: `/products/${encodeURIComponent(r.code)}`,
     place: `/places/${r.code}`,
     tote: `/places/${r.code}`,
+    purchase: `/receiving/${r.code}`,
+    build: `/builds/${r.code}`,
   }[r.kind];
   return { ...r, path };
 }

@@ -13,7 +13,7 @@ const wideFont = (file: string) =>
   join(dirname(require.resolve('dejavu-fonts-ttf/package.json')), 'ttf', file);
 
 /** Points in one printer dot at 203 dots an inch. */
-const DOT = 72 / 203;
+export const DOT = 72 / 203;
 /** Shaved off each side of a bar, so that monochrome rasters do not gain a dot. */
 const SHAVE = 0.1 * DOT;
 

@@ -1,17 +1,45 @@
-import { Id, type PaperTemplate, PaperTemplateIn, type Person } from '@auk/contract';
-import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import { Id, LabelForm, type PaperTemplate, PaperTemplateIn, type Person, PlaceQuery } from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
+import { z } from 'zod';
 import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from './printing.service.js';
+import { TagPrinting } from './tags.service.js';
 import { PaperTemplates } from './templates.service.js';
+
+const PlaceLabelsQuery = PlaceQuery.pick({ words: true, kind: true }).extend({ form: LabelForm });
+const ProductLabelsQuery = z.object({
+  form: LabelForm,
+  count: z.coerce.number().int().min(1).max(600).default(1),
+});
 
 @Controller()
 export class PrintingController {
   constructor(
     private readonly printing: PrintingService,
     private readonly templates: PaperTemplates,
+    private readonly tags: TagPrinting,
   ) {}
+
+  /** Labels of the places that the list's question finds. */
+  @Get('stock/places/labels.pdf')
+  @Roles(...ALL_ROLES)
+  async placeLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
+    const { words, kind, form } = parse(PlaceLabelsQuery, query);
+    response.type('application/pdf').send(await this.tags.places(words, kind, form));
+  }
+
+  @Get('products/:sku/labels.pdf')
+  @Roles(...ALL_ROLES)
+  async productLabels(
+    @Param('sku') sku: string,
+    @Query() query: unknown,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { count, form } = parse(ProductLabelsQuery, query);
+    response.type('application/pdf').send(await this.tags.product(sku, count, form));
+  }
 
   @Get('orders/:id/slip.pdf')
   @Roles(...ALL_ROLES)

@@ -12,14 +12,18 @@ import {
   type PlaceRow,
   StockQuery,
   type StockRow,
+  StockSettings,
   WriteOffIn,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { z } from 'zod';
 import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { Places } from './places.service.js';
 import { StockQueries } from './stock.queries.js';
 import { StockDesk } from './stockDesk.service.js';
+
+const CodeQuery = z.object({ code: z.string().trim().min(1).max(100) });
 
 @Controller('stock')
 export class StockController {
@@ -33,6 +37,28 @@ export class StockController {
   @Roles(...ALL_ROLES)
   list(@Query() query: unknown): Promise<Page<StockRow>> {
     return this.queries.list(parse(StockQuery, query), new Date());
+  }
+
+  /** The product a scanned code belongs to, and the units it counts; null when nothing has the code. */
+  @Get('code')
+  @Roles(...ALL_ROLES)
+  async code(
+    @Query() query: unknown,
+  ): Promise<{ product: { sku: string; name: string; units: number } | null }> {
+    return { product: await this.desk.byCode(parse(CodeQuery, query).code) };
+  }
+
+  @Get('settings')
+  @Roles(...ALL_ROLES)
+  settings(): Promise<StockSettings> {
+    return this.desk.settings();
+  }
+
+  @Post('settings')
+  @HttpCode(200)
+  @Roles('lead')
+  saveSettings(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.desk.saveSettings(parse(StockSettings, body), by(me));
   }
 
   @Get('ledger/:sku')

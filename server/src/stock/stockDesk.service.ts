@@ -1,9 +1,11 @@
-import type { Corrected, CountIn, MoveIn, WriteOffIn } from '@auk/contract';
+import type { Corrected, CountIn, MoveIn, StockSettings, WriteOffIn } from '@auk/contract';
+import type { ReserveMode } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, NONE, newId, type Tx } from '../database/db.js';
 import { firstTime } from '../database/once.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { OrderChecks } from '../orders/checks.service.js';
+import { OrderChecks, setting } from '../orders/checks.service.js';
 import { StockCorrections } from './corrections.service.js';
 import { Lots } from './lots.service.js';
 import { StockService } from './stock.service.js';
@@ -35,7 +37,29 @@ export class StockDesk {
     private readonly corrections: StockCorrections,
     private readonly checks: OrderChecks,
     private readonly lots: Lots,
+    private readonly catalog: CatalogService,
   ) {}
+
+  /** The product a code belongs to, and the units a scan of it counts. */
+  async byCode(code: string): Promise<{ sku: string; name: string; units: number } | null> {
+    const found = await this.catalog.byCode(this.db, code);
+    return found && { sku: found.sku, name: found.name, units: found.units };
+  }
+
+  async settings(): Promise<StockSettings> {
+    return { reserveMode: await setting<ReserveMode>(this.db, 'reserveMode', 'partly') };
+  }
+
+  /** Sets how orders are promised stock from now on; what is promised already stays. */
+  saveSettings(input: StockSettings, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      await tx.run('REPLACE INTO setting (name, value) VALUES (?, ?)', [
+        'reserveMode',
+        JSON.stringify(input.reserveMode),
+      ]);
+      await tx.tell('stock', '');
+    });
+  }
 
   /** Carries goods to another place. What is promised to orders may move among places of stock, but not out of them. */
   move(input: MoveIn, doer: Doer): Promise<Corrected> {

@@ -15,6 +15,11 @@ export default function PlacePage() {
       <h1>
         {kind === 'tote' ? 'Tote' : 'Place'} <span className="code">{place.data.code}</span>
       </h1>
+      {['bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine'].includes(kind) && (
+        <p>
+          <Link to={`/stock/counts/${place.data.code}`}>Count this place</Link>
+        </p>
+      )}
       {stock.length === 0 && <p className="empty">Nothing lies here.</p>}
       {stock.length > 0 && (
         <table className="list" style={{ marginTop: 16 }}>

@@ -105,7 +105,15 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
           {p.kind !== 'bundle' && (
             <p className="stockline">
               <b>{p.onHand}</b> on hand <b>{p.reserved}</b> reserved <b>{p.free}</b> free
-              {p.openOrders > 0 && <span className="quiet"> · in {p.openOrders} open orders</span>}
+              {p.openOrders > 0 && <span className="quiet"> · in {p.openOrders} open orders</span>}{' '}
+              <Link to={`/products/${encodeURIComponent(p.sku)}/ledger`}>Ledger</Link> ·{' '}
+              <a
+                href={`/api/v1/products/${encodeURIComponent(p.sku)}/labels.pdf?form=thermal`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                Label
+              </a>
             </p>
           )}
           <h2>Where it lies</h2>
@@ -128,7 +136,9 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
           </ul>
           {p.parts.length > 0 && (
             <>
-              <h2>Recipe</h2>
+              <h2>
+                <Link to={`/kits/${encodeURIComponent(p.sku)}`}>Recipe</Link>
+              </h2>
               <ul className="plain">
                 {p.parts.map(x => (
                   <li key={x.sku}>

@@ -124,6 +124,9 @@ function RouteStrip({ strip }: { strip: Strip | undefined }) {
       <span className="off">
         <NavLink to="/board">Board</NavLink>
         <NavLink to="/products">Products</NavLink>
+        <NavLink to="/kits">Kits</NavLink>
+        <NavLink to="/stock">Stock</NavLink>
+        <NavLink to="/receiving">Receiving</NavLink>
         <NavLink to="/floor">Floor</NavLink>
         <NavLink to="/setup">Setup</NavLink>
       </span>

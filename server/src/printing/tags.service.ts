@@ -1,0 +1,39 @@
+import { Injectable } from '@nestjs/common';
+import { CatalogService } from '../catalog/catalog.service.js';
+import { escapeLike } from '../catalog/escapeLike.js';
+import { Db } from '../database/db.js';
+import { drawTags, type TagForm } from './tags.js';
+
+const MOST = 600;
+
+/** Labels of places and products, for shelves and goods. */
+@Injectable()
+export class TagPrinting {
+  constructor(
+    private readonly db: Db,
+    private readonly catalog: CatalogService,
+  ) {}
+
+  /** Labels of the places that a question of the list of places finds, in the order of their codes. */
+  async places(words: string, kind: string, form: TagForm): Promise<Buffer> {
+    const like = `%${escapeLike(words.toUpperCase())}%`;
+    const rows = await this.db.rows<{ code: string; zone: string }>(
+      `SELECT code, zone FROM place WHERE kind ${kind ? '= ?' : "IN ('bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine')"} AND (code LIKE ? OR UPPER(zone) LIKE ?) ORDER BY code LIMIT ${MOST}`,
+      [...(kind ? [kind] : []), like, like],
+    );
+    return drawTags(
+      rows.map(r => ({ code: r.code, words: r.code, small: r.zone })),
+      form,
+    );
+  }
+
+  /** So many labels of a product, with its own code where it has one, else its SKU. */
+  async product(sku: string, count: number, form: TagForm): Promise<Buffer> {
+    const row = await this.catalog.bySku(sku);
+    const code = row.codes.find(c => c.units === 1)?.code.replace(/^0(?=\d{13}$)/, '') ?? row.sku;
+    return drawTags(
+      Array.from({ length: count }, () => ({ code, words: row.name, small: row.sku })),
+      form,
+    );
+  }
+}
