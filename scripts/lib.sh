@@ -41,9 +41,10 @@ house_secret() {
 
 free_port() { node -e 'const s = require("net").createServer().listen(0, "127.0.0.1", () => { console.log(s.address().port); s.close(); })'; }
 
-# start_database FOLDER: a private MariaDB there, on a free port; sets DB_PORT and DB_PID.
+# start_database FOLDER [FLAG...]: a private MariaDB there, on a free port, with further flags; sets DB_PORT and DB_PID.
 start_database() {
   local at="$1" as=()
+  shift
   [ "$(id -u)" = 0 ] && as=(--user=root)
   mkdir -p "$at" 2>/dev/null && [ -w "$at" ] || fail "The folder $at cannot be written. Free some space or correct its rights, then start again."
   at="$(cd "$at" && pwd)"
@@ -60,7 +61,7 @@ start_database() {
   DB_PORT=$(free_port)
   setsid mariadbd --no-defaults "${as[@]}" --datadir="$at/data" --socket="$at/m.sock" --pid-file="$at/m.pid" --bind-address=127.0.0.1 --port="$DB_PORT" --skip-name-resolve \
     --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_520_ci --default-time-zone=+00:00 --max-allowed-packet=64M --innodb-buffer-pool-size=512M --innodb-log-file-size=256M \
-    --log-error="$at/error.log" >/dev/null 2>&1 &
+    --log-error="$at/error.log" "$@" >/dev/null 2>&1 &
   DB_PID=$!
   for _ in $(seq 1 300); do
     mariadb-admin --no-defaults --socket="$at/m.sock" -uroot ping >/dev/null 2>&1 && return

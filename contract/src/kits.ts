@@ -40,6 +40,8 @@ export interface RecipeVersion {
 export interface KitView extends KitRow {
   kitPolicy: 'stock' | 'stock then parts';
   versions: RecipeVersion[];
+  /** Free units of the parts of the newest recipe, by SKU; of a bundle inside none, it has no stock. */
+  frees: Record<string, number>;
   usedIn: { sku: string; name: string; quantity: number }[];
   /** Open orders whose parts follow an older recipe. */
   older: { id: string; no: string; channelNumber: string; stage: string; version: number | null }[];

@@ -87,7 +87,7 @@ test('wishes together: yes with the builds it takes, or the wish at which a part
   });
   expect(promiseTogether([of('crate', 3), of('harvest', 3)], units, things)).toEqual({
     ok: true,
-    value: { yes: false, at: 1, fits: 2, short: [of('jar', 20)] },
+    value: { yes: false, at: 1, fits: 2, runsOut: [of('jar', 20)], short: [of('jar', 20)] },
   });
 });
 

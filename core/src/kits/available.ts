@@ -46,6 +46,9 @@ export type JointPromise =
       /** Index of the first wish that does not fit beside those before it, and how many of it would. */
       at: number;
       fits: number;
+      /** What one more than fits would lack: the parts that run out first. */
+      runsOut: RecipePart[];
+      /** What all of the wish lacks. */
       short: RecipePart[];
     };
 
@@ -65,7 +68,9 @@ export function promiseTogether(
     if (!netted.ok) return netted;
     if (netted.value.short.size > 0) {
       const most = largest(n => fits([...before, { ...wish, quantity: n }], free, look));
-      return ok({ yes: false, at, fits: most, short: listOf(netted.value.short) });
+      const next = net([...before, { ...wish, quantity: most + 1 }], free, look);
+      const runsOut = next.ok ? listOf(next.value.short) : [];
+      return ok({ yes: false, at, fits: most, runsOut, short: listOf(netted.value.short) });
     }
     builds = listOf(netted.value.builds);
   }

@@ -67,6 +67,9 @@ export class KitsQueries {
       ...rowOf(product, house, after),
       kitPolicy: product.kitPolicy,
       versions: await this.versions(product.id, house),
+      frees: Object.fromEntries(
+        product.recipe.parts.map(p => [house.products.get(p.productId)!.sku, house.free(p.productId)]),
+      ),
       usedIn: [...house.products.values()].flatMap(p =>
         p.recipe.parts
           .filter(x => x.productId === product.id)
@@ -114,14 +117,14 @@ export class KitsQueries {
       };
     }
     const { at, fits } = answer.value;
-    const short = named(answer.value.short, house);
     const wish = house.products.get(wishes[at]!.productId)!;
-    const out = short.map(s => `${s.name} (${s.quantity} missing)`).join(', ');
+    const out = named(answer.value.runsOut, house).map(s => s.name);
+    const how = fits === 0 ? 'None of it' : `${fits} of ${wishes[at]!.quantity}`;
     return {
       yes: false,
-      says: `No: ${out} run${short.length === 1 ? 's' : ''} out at ${wish.name}. ${fits === 0 ? 'None' : `${fits} of ${wishes[at]!.quantity}`} of it can be promised${at > 0 ? ' beside what stands above it' : ''}.`,
+      says: `No: ${out.join(' and ')} run${out.length === 1 ? 's' : ''} out at ${wish.name}. ${how} can be promised${at > 0 ? ' beside what stands above it' : ''}.`,
       builds: [],
-      short,
+      short: named(answer.value.short, house),
     };
   }
 

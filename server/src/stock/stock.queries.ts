@@ -105,7 +105,7 @@ export class StockQueries {
         why: m.why,
         reason: m.reason,
         from: placeWords(m.fromKind, m.fromCode),
-        to: placeWords(m.toKind, m.toCode),
+        to: m.toKind === 'gone' && m.why === 'depart' ? 'away' : placeWords(m.toKind, m.toCode),
         lot: m.lot,
         quantity: m.quantity,
         change,

@@ -109,7 +109,9 @@ function Build({ build: b, me }: { build: BuildView; me: Person }) {
           {open && b.orderId && <Link to={`/orders/${b.orderId}`}>where they stand</Link>}
         </div>
       </div>
-      {open && ['lead', 'packer', 'admin'].includes(me.role) && <FinishBuild build={b} />}
+      {open && ['lead', 'packer', 'admin'].includes(me.role) && b.lines.some(l => l.atHand > 0) && (
+        <FinishBuild build={b} />
+      )}
       <h2>Parts</h2>
       <table className="list parts-table">
         <thead>

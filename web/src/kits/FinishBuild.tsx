@@ -1,5 +1,5 @@
 import type { BuildView } from '@auk/contract';
-import { canonicalCode, PLACE_CODE } from '@auk/core';
+import { canonicalCode, count, PLACE_CODE } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -90,7 +90,7 @@ export function FinishBuild({ build: b }: { build: BuildView }) {
           target="_blank"
           rel="noreferrer"
         >
-          Print {Math.max(1, Number(made || b.canMake || 1))} kit labels
+          Print {count(Math.max(1, Number(made || b.canMake || 1)), 'kit label')}
         </a>
       </div>
       {spoiled.map((s, i) => (

@@ -106,6 +106,7 @@ function Kit({ kit: k, desk }: { kit: KitView; desk: boolean }) {
                       <Link to={`/products/${encodeURIComponent(p.sku)}`}>{p.name}</Link>
                     </td>
                     <td className="code">{p.sku}</td>
+                    <td className="num">{k.frees[p.sku] ?? 0} free</td>
                     <td className="risk">
                       {k.limits.some(l => l.sku === p.sku) && '▲ limits how many can be made'}
                     </td>

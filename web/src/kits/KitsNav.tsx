@@ -1,13 +1,12 @@
-import { NavLink } from 'react-router';
+import { SubNav } from '../parts/SubNav.js';
 
 /** The places of Kits. */
-export function KitsNav() {
-  return (
-    <nav className="kinds setupnav" aria-label="Kits">
-      <NavLink to="/kits" end>
-        Kits and bundles
-      </NavLink>
-      <NavLink to="/builds">Builds</NavLink>
-    </nav>
-  );
-}
+export const KitsNav = () => (
+  <SubNav
+    name="Kits"
+    pages={[
+      ['/kits', 'Kits and bundles'],
+      ['/builds', 'Builds'],
+    ]}
+  />
+);

@@ -4,6 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { post } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
+import { PartsText } from './PartsText.js';
 
 interface Wish {
   sku: string;
@@ -69,6 +70,11 @@ export function PromiseBox({ kits }: { kits: readonly KitRow[] }) {
       {ask.data && (
         <p className={ask.data.yes ? 'verdict good' : 'verdict stop'} role="status">
           <b aria-hidden="true">{ask.data.yes ? '✓' : '✕'}</b> {ask.data.says}
+        </p>
+      )}
+      {ask.data && ask.data.short.length > 0 && (
+        <p className="quiet">
+          All of it lacks <PartsText parts={ask.data.short} />.
         </p>
       )}
     </form>

@@ -31,6 +31,16 @@ test('one key held up by a busy page does not break a scan', () => {
   expect(end(keys('AB-1006', 10), 250)).toBe('AB-1006');
 });
 
+test('a stalled machine tears a scan apart: the pieces that only together are a code of the house are one', () => {
+  expect(end(keys('AB-1006', [5000, 3000, 10, 10, 10, 10, 10]))).toBe('AB-1006');
+  expect(end(keys('AB-1006', [5000, 10, 10, 10, 2500, 10, 10]))).toBe('AB-1006');
+  expect(end(keys('AB-1006', [5000, 10, 1800, 10, 2500, 10, 10]))).toBe('AB-1006');
+  expect(end(keys('AUK-LABEL', [5000, 10, 10, 10, 10, 4000, 10, 10, 10]))).toBe('AUK-LABEL');
+  // Typed by hand, even a code of the house is typing; and what was typed long before stays apart.
+  expect(end(keys('OR-1042', 140), 300)).toBeNull();
+  expect(end(keys('A-07-2', [9000, 8, 8, 8, 8, 8], keys('half', 90)))).toBe('A-07-2');
+});
+
 test('a scan into a half-typed note is cut off cleanly', () => {
   const typed = keys('half a no', 90);
   const found = scanAtEnd(keys('OR-3010', [140, 9, 9, 9, 9, 9, 9], typed), typed.at(-1)!.at + 220);

@@ -1,3 +1,5 @@
+import { parseScan } from '@auk/core';
+
 /** One key as it came: its character, its time in milliseconds, and what stood in the focused field before it. */
 export interface Key {
   char: string;
@@ -8,18 +10,58 @@ export interface Key {
 /** Longest pause between two keys of one scan; people type slower. */
 export const SCAN_GAP_MS = 60;
 /** A busy page may hold up one key of a scan this long. */
-const HICCUP_MS = 1_000;
+export const HICCUP_MS = 1_000;
 /** After a pause this long, a key begins something new. */
 const PAUSE_MS = 1_200;
 /** Fewest characters that a scan has, and that one with a held-up key has: a few quick keys and a pause are soon typed by hand. */
 const FEWEST = 4;
 const FEWEST_BRIDGED = 6;
 
+/** A machine that stalls may hold up two keys of a scan this long; only a code of the house is pieced together over such pauses. */
+const STALL_MS = 8_000;
+const MOST_STALLS = 2;
+
+/**
+ * Finds the scan at the end of the keys when Enter comes at `enterAt`: by rhythm, and where the rhythm was torn, by what the pieces
+ * make together: when only with an earlier piece the text is a code of the house, that piece belongs to it. Null for typing.
+ */
+export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
+  const found = byRhythm(keys, enterAt);
+  if (found && isHouseCode(found.text)) return found;
+  return pieced(keys, enterAt) ?? found;
+}
+
+/** Whether a text can be nothing but a code: an own code, a command, a place, or a product's number with its check digit. */
+function isHouseCode(text: string): boolean {
+  const parsed = parseScan(text, 2000);
+  return parsed.ok && ['own', 'command', 'place', 'product'].includes(parsed.value.type);
+}
+
+/** The longest end of the keys that is a code of the house, quick but for at most two stalls. */
+function pieced(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
+  let stalls = 0;
+  let best: { text: string; before: string } | null = null;
+  for (let start = keys.length - 1; start >= 0; start--) {
+    const gap = (keys[start + 1]?.at ?? enterAt) - keys[start]!.at;
+    if (gap > STALL_MS) break;
+    if (gap > SCAN_GAP_MS && ++stalls > MOST_STALLS) break;
+    const text = textOf(keys, start);
+    if (text.length >= FEWEST_BRIDGED && isHouseCode(text)) best = { text, before: keys[start]!.before };
+  }
+  return best;
+}
+
+const textOf = (keys: readonly Key[], start: number): string =>
+  keys
+    .slice(start)
+    .map(k => k.char)
+    .join('');
+
 /**
  * Finds the scan at the end of the keys when Enter comes at `enterAt`: the run of quick keys, bridging a key that was held up when
  * the keys before it were quick too, or when it was only the first. Null when the end was typed by a person.
  */
-export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
+function byRhythm(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
   const gap = (i: number) =>
     (i === keys.length ? enterAt : keys[i]!.at) - (keys[i - 1]?.at ?? Number.NEGATIVE_INFINITY);
   const bridges = (i: number) =>
@@ -31,11 +73,5 @@ export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string
   const length = keys.length - start;
   const slow = Array.from({ length }, (_, i) => gap(start + 1 + i)).filter(g => g > SCAN_GAP_MS).length;
   if (length < (slow > 0 ? FEWEST_BRIDGED : FEWEST) || slow * 3 > length) return null;
-  return {
-    text: keys
-      .slice(start)
-      .map(k => k.char)
-      .join(''),
-    before: keys[start]!.before,
-  };
+  return { text: textOf(keys, start), before: keys[start]!.before };
 }

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef } from 'react';
-import { type Key, scanAtEnd } from './burst.js';
+import { HICCUP_MS, type Key, scanAtEnd } from './burst.js';
 
 type Taker = (text: string) => void;
 interface Listener {
@@ -12,7 +12,7 @@ type Field = HTMLInputElement | HTMLTextAreaElement;
 /** Those who take scans; the newest one gets them. */
 const takers: Listener[] = [];
 /** The last keys, in whatever had the focus. */
-let keys: Key[] = [];
+let keys: (Key & { field: Field | null })[] = [];
 let keysIn: Field | null = null;
 /** What is being typed outside of fields, where slow typing counts too. */
 let typed = '';
@@ -46,9 +46,12 @@ function onKeyDown(event: KeyboardEvent): void {
 }
 
 function character(event: KeyboardEvent, taker: Listener, field: Field | null): void {
-  if (field !== keysIn) keys = [];
+  // A scan that began before the focus came to this field goes on in it.
+  const last = keys.at(-1);
+  if (field !== keysIn && !(last && event.timeStamp - last.at <= HICCUP_MS)) keys = [];
   keysIn = field;
-  keys = [...keys.slice(-MOST_KEYS), { char: event.key, at: event.timeStamp, before: field?.value ?? '' }];
+  const before = field?.value ?? '';
+  keys = [...keys.slice(-MOST_KEYS), { char: event.key, at: event.timeStamp, before, field }];
   // A space would press a focused button.
   if (event.key === ' ' && !field && (taker.typed || keys.length > 1)) event.preventDefault();
   if (taker.typed && field === null) type(taker, typed + event.key);
@@ -66,13 +69,14 @@ function whole(byHand: string | null, scan: string | null): string | null {
 
 function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   const scan = field === keysIn ? scanAtEnd(keys, event.timeStamp) : null;
+  const first = scan && keys.slice(-scan.text.length).find(k => k.field === field);
   const byHand = taker.typed && field === null && event.key === 'Enter' && typed.trim() !== '' ? typed : null;
   const text = whole(byHand, scan?.text ?? null);
   keys = [];
   if (text === null) return;
   event.preventDefault();
   event.stopImmediatePropagation();
-  if (field && scan) restore(field, scan.before);
+  if (field && first) restore(field, first.before);
   type(taker, '');
   taker.take(text);
 }

@@ -1,11 +1,12 @@
-import { NavLink } from 'react-router';
+import { SubNav } from '../parts/SubNav.js';
 
 /** The places of Setup. */
-export function SetupNav() {
-  return (
-    <nav className="kinds setupnav" aria-label="Setup">
-      <NavLink to="/setup/channels">Channels</NavLink>
-      <NavLink to="/setup/papers">Slips and invoices</NavLink>
-    </nav>
-  );
-}
+export const SetupNav = () => (
+  <SubNav
+    name="Setup"
+    pages={[
+      ['/setup/channels', 'Channels'],
+      ['/setup/papers', 'Slips and invoices'],
+    ]}
+  />
+);

@@ -124,7 +124,9 @@ function RouteStrip({ strip }: { strip: Strip | undefined }) {
       <span className="off">
         <NavLink to="/board">Board</NavLink>
         <NavLink to="/products">Products</NavLink>
-        <NavLink to="/kits">Kits</NavLink>
+        <Link to="/kits" className={/^\/(kits|builds)/.test(pathname) ? 'active' : ''}>
+          Kits
+        </Link>
         <NavLink to="/stock">Stock</NavLink>
         <NavLink to="/receiving">Receiving</NavLink>
         <NavLink to="/floor">Floor</NavLink>

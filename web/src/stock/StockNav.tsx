@@ -1,14 +1,13 @@
-import { NavLink } from 'react-router';
+import { SubNav } from '../parts/SubNav.js';
 
 /** The places of Stock. */
-export function StockNav() {
-  return (
-    <nav className="kinds setupnav" aria-label="Stock">
-      <NavLink to="/stock" end>
-        What lies where
-      </NavLink>
-      <NavLink to="/stock/counts">Counts</NavLink>
-      <NavLink to="/stock/places">Places</NavLink>
-    </nav>
-  );
-}
+export const StockNav = () => (
+  <SubNav
+    name="Stock"
+    pages={[
+      ['/stock', 'What lies where'],
+      ['/stock/counts', 'Counts'],
+      ['/stock/places', 'Places'],
+    ]}
+  />
+);
