@@ -8,6 +8,7 @@ import { seeded } from '@auk/demo';
 import { drawLabel } from '@auk/server/printing/label';
 import { code128Widths } from '@auk/server/printing/paper';
 import { drawPickList } from '@auk/server/printing/pickListSheet';
+import { drawTags } from '@auk/server/printing/tags';
 import { validate as gs1IsValid } from 'gs1';
 import { isValid as gtinIsValid } from 'gtin';
 import { expect, test } from 'vitest';
@@ -144,6 +145,23 @@ test.each(['gray', 'mono'] as const)(
       rows,
     });
     expect((await readBack(pdf, mode)).toSorted()).toEqual([...places, 'PL-1042'].toSorted());
+  },
+);
+
+// Source: zxing-wasm 3.1.4, as above.
+test.each(['gray', 'mono'] as const)(
+  'labels of places and products are read back from the %s raster, on a sheet and from a label printer',
+  async mode => {
+    const places = ['A-01-1', 'H-12-3-B', 'DOCK-1', 'QUARANTINE'];
+    const tags = places.map(code => ({ code, words: code, small: 'Shelves' }));
+    expect((await readBack(await drawTags(tags, 'sheet'), mode)).toSorted()).toEqual(places.toSorted());
+    for (const code of ['H-12-3-B', '2000000000015', 'SET-JAR12-16'])
+      expect(
+        await readBack(
+          await drawTags([{ code, words: 'Honey jar, hex, 12 oz', small: code }], 'thermal'),
+          mode,
+        ),
+      ).toEqual([code]);
   },
 );
 

@@ -55,6 +55,18 @@ async function firstHouse(): Promise<void> {
         [ID(n * 10 + position), ID(n), position],
       );
   }
+  await q(
+    "INSERT INTO place (id, warehouseId, code, kind, aisle, along, level) VALUES (?, ?, 'B-07-2', 'bin', 1, 90000, 2)",
+    [ID(50), ID(1)],
+  );
+  await q(
+    "INSERT INTO product (id, sku, name, kind, stage, facts) VALUES (?, 'JAR', 'Jar', 'piece', 'Live', '{}')",
+    [ID(60)],
+  );
+  await q(
+    'INSERT INTO stockBalance (productId, placeId, lotKey, bounded, onHand) VALUES (?, ?, ?, TRUE, 7)',
+    [ID(60), ID(50), '00000000-0000-0000-0000-000000000000'],
+  );
   await runner.release();
 }
 
@@ -76,7 +88,16 @@ test('a house of the first migration keeps its data, and what follows from it is
     ['Departed', 1],
     ['Stopped', 1],
   ]);
-  expect(await source.query("SELECT name FROM channel WHERE code = 'hand'")).toEqual([{ name: 'By hand' }]);
+  expect(
+    await source.query("SELECT name FROM channel WHERE code IN ('hand', 'build') ORDER BY name"),
+  ).toEqual([{ name: 'Builds' }, { name: 'By hand' }]);
+  // Places know their bay and zone, a dock and the place of making are there, and what lay somewhere lies there still.
+  expect(await source.query('SELECT code, kind, bay, zone FROM place ORDER BY code')).toEqual([
+    { code: 'B-07-2', kind: 'bin', bay: 7, zone: 'Shelves' },
+    { code: 'DOCK-1', kind: 'dock', bay: null, zone: 'Dock' },
+    { code: 'MADE', kind: 'made', bay: null, zone: '' },
+  ]);
+  expect(await source.query('SELECT onHand FROM stockBalance')).toEqual([{ onHand: 7 }]);
 });
 
 test('migrating again changes nothing, and there is no way back', async () => {

@@ -39,6 +39,11 @@ export function SignInPage() {
           name="badge"
           value={badge}
           onChange={e => setBadge(e.target.value)}
+          onKeyDown={e => {
+            if (e.key !== 'Enter' || pin !== '') return;
+            e.preventDefault();
+            pinField.current?.focus();
+          }}
           fullWidth
           autoFocus
           autoComplete="off"

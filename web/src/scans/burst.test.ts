@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { type Key, scanAtEnd } from './burst.js';
+import { codeAtEnd, type Key, scanAtEnd } from './burst.js';
 
 /** Keys of a text with the pause before each; the first comes after a long pause unless told. */
 function keys(text: string, gaps: number | number[], from: Key[] = []): Key[] {
@@ -36,6 +36,9 @@ test('a stalled machine tears a scan apart: the pieces that only together are a 
   expect(end(keys('AB-1006', [5000, 10, 10, 10, 2500, 10, 10]))).toBe('AB-1006');
   expect(end(keys('AB-1006', [5000, 10, 1800, 10, 2500, 10, 10]))).toBe('AB-1006');
   expect(end(keys('AUK-LABEL', [5000, 10, 10, 10, 10, 4000, 10, 10, 10]))).toBe('AUK-LABEL');
+  expect(end(keys('AB-1006', [5000, 900, 10, 1800, 10, 2500, 10]))).toBe('AB-1006');
+  expect(codeAtEnd(keys('xOR-1042', 400))).toBe('OR-1042');
+  expect(codeAtEnd(keys('hello there', 400))).toBeNull();
   // Typed by hand, even a code of the house is typing; and what was typed long before stays apart.
   expect(end(keys('OR-1042', 140), 300)).toBeNull();
   expect(end(keys('A-07-2', [9000, 8, 8, 8, 8, 8], keys('half', 90)))).toBe('A-07-2');

@@ -17,9 +17,8 @@ const PAUSE_MS = 1_200;
 const FEWEST = 4;
 const FEWEST_BRIDGED = 6;
 
-/** A machine that stalls may hold up two keys of a scan this long; only a code of the house is pieced together over such pauses. */
+/** A machine that stalls may hold up a key of a scan this long; only a code of the house is pieced together over such pauses, and only when half of its keys came quickly. */
 const STALL_MS = 8_000;
-const MOST_STALLS = 2;
 
 /**
  * Finds the scan at the end of the keys when Enter comes at `enterAt`: by rhythm, and where the rhythm was torn, by what the pieces
@@ -31,22 +30,32 @@ export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string
   return pieced(keys, enterAt) ?? found;
 }
 
+/** The code of the house at the end of keys that went into no field: nobody types one there but to be understood, however slowly. */
+export function codeAtEnd(keys: readonly Key[]): string | null {
+  for (let start = 0; keys.length - start >= FEWEST_BRIDGED; start++) {
+    const text = textOf(keys, start);
+    if (isHouseCode(text)) return text;
+  }
+  return null;
+}
+
 /** Whether a text can be nothing but a code: an own code, a command, a place, or a product's number with its check digit. */
 function isHouseCode(text: string): boolean {
   const parsed = parseScan(text, 2000);
   return parsed.ok && ['own', 'command', 'place', 'product'].includes(parsed.value.type);
 }
 
-/** The longest end of the keys that is a code of the house, quick but for at most two stalls. */
+/** The longest end of the keys that is a code of the house, at most half of its keys held up. */
 function pieced(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
   let stalls = 0;
   let best: { text: string; before: string } | null = null;
   for (let start = keys.length - 1; start >= 0; start--) {
     const gap = (keys[start + 1]?.at ?? enterAt) - keys[start]!.at;
     if (gap > STALL_MS) break;
-    if (gap > SCAN_GAP_MS && ++stalls > MOST_STALLS) break;
+    if (gap > SCAN_GAP_MS) stalls++;
     const text = textOf(keys, start);
-    if (text.length >= FEWEST_BRIDGED && isHouseCode(text)) best = { text, before: keys[start]!.before };
+    if (text.length >= FEWEST_BRIDGED && stalls * 2 <= text.length && isHouseCode(text))
+      best = { text, before: keys[start]!.before };
   }
   return best;
 }

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef } from 'react';
-import { HICCUP_MS, type Key, scanAtEnd } from './burst.js';
+import { codeAtEnd, HICCUP_MS, type Key, scanAtEnd } from './burst.js';
 
 type Taker = (text: string) => void;
 interface Listener {
@@ -71,7 +71,7 @@ function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   const scan = field === keysIn ? scanAtEnd(keys, event.timeStamp) : null;
   const first = scan && keys.slice(-scan.text.length).find(k => k.field === field);
   const byHand = taker.typed && field === null && event.key === 'Enter' && typed.trim() !== '' ? typed : null;
-  const text = whole(byHand, scan?.text ?? null);
+  const text = whole(byHand, scan?.text ?? (field === null ? codeAtEnd(keys) : null));
   keys = [];
   if (text === null) return;
   event.preventDefault();
