@@ -5,6 +5,8 @@ import { channelsPull } from './channels-pull.mjs';
 import { importOrders } from './import-orders.mjs';
 import { ordersList } from './orders-list.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
+import { stockAllocate } from './stock-allocate.mjs';
+import { stockRebuild } from './stock-rebuild.mjs';
 
 /** Every benchmark by name; each gives rows {name, n, value, unit, floor, ratio, goal, holds}. */
 const BENCHES = {
@@ -12,6 +14,8 @@ const BENCHES = {
   'import.orders': importOrders,
   'channels.pull': channelsPull,
   'orders.list': ordersList,
+  'stock.allocate': stockAllocate,
+  'stock.rebuild': stockRebuild,
 };
 
 const args = process.argv.slice(2);

@@ -54,15 +54,21 @@ function compare(sql: Sql, what: string, query: string, params: unknown[] = []):
     );
 }
 
-/** Every balance equals what came in less what went out of its place and lot; and no ledger sum lacks its balance. */
-function balances(sql: Sql): Promise<Difference[]> {
+/**
+ * Every balance equals what came in less what went out of its place and lot; and no ledger sum lacks its balance. The ledger is read
+ * once: moves are summed by way and lot, and each sum then counts for both its ends.
+ */
+export function balances(sql: Sql): Promise<Difference[]> {
   return compare(
     sql,
     'stock balance',
-    `SELECT CONCAT(productId, ' in ', placeId) AS \`where\`, SUM(stored) AS stored, SUM(derived) AS derived FROM (
-       SELECT productId, placeId, lotKey, onHand AS stored, 0 AS derived FROM stockBalance
-       UNION ALL SELECT productId, toPlaceId, COALESCE(lotId, '${NONE}'), 0, quantity FROM stockMove
-       UNION ALL SELECT productId, fromPlaceId, COALESCE(lotId, '${NONE}'), 0, -quantity FROM stockMove) m GROUP BY productId, placeId, lotKey`,
+    `SELECT CONCAT(productId, ' in ', placeId) AS \`where\`, stored, derived FROM (
+       SELECT productId, placeId, lotKey, SUM(stored) AS stored, SUM(derived) AS derived FROM (
+         SELECT productId, placeId, lotKey, onHand AS stored, 0 AS derived FROM stockBalance
+         UNION ALL SELECT w.productId, IF(e.side = 1, w.toPlaceId, w.fromPlaceId), w.lotKey, 0, e.side * w.n FROM (
+           SELECT productId, fromPlaceId, toPlaceId, COALESCE(lotId, '${NONE}') AS lotKey, SUM(quantity) AS n FROM stockMove GROUP BY productId, fromPlaceId, toPlaceId, lotId) w
+           JOIN (SELECT 1 AS side UNION ALL SELECT -1) e) m
+       GROUP BY productId, placeId, lotKey HAVING stored <> derived) d`,
   );
 }
 

@@ -192,7 +192,7 @@ test('recipes: new versions, several at once; loops spelled out, missing parts n
   expect((await bring('recipes', file(['KIT-A,BOOK-1ST,2']))).body.counts).toMatchObject({ same: 1 });
 });
 
-test('counted stock moves by the ledger; what orders are promised is not counted away', async () => {
+test('counted stock moves by the ledger; what orders were promised and is not there makes them Short', async () => {
   const before = await productOf(lead, 'BOOK-LOG');
   const place = before.places[0];
   const count = (n: number) => bring('stock', `SKU,Bin,Counted\nBOOK-LOG,${place.code},${n}\n`);
@@ -204,12 +204,15 @@ test('counted stock moves by the ledger; what orders are promised is not counted
   expect((await count(place.onHand + 7)).body.counts).toMatchObject({ same: 1 });
   await bring('orders', orderCsv([`CS-1,Ruth C,1 Road,Boise,ID,83702,BOOK-LOG,Log,${before.free + 7},1`]));
   expect((await count(0)).body.rows[0]).toMatchObject({
-    state: 'cannot change',
-    says: expect.stringContaining('orders are promised'),
+    state: 'changed',
+    says: expect.stringContaining('that orders were promised are not there: the newest promise goes first'),
   });
+  expect((await lead.get('orders?stage=Short&words=CS-1')).body.rows).toHaveLength(1);
+  expect((await count(place.onHand + 7)).body.counts).toMatchObject({ changed: 0, new: 1 });
+  expect((await lead.get('orders?stage=Clear&words=CS-1')).body.rows).toHaveLength(1);
   const wrong = (await bring('stock', 'SKU,Bin,Counted\nSET-SMKHTL,A-01-1,1\nBOOK-LOG,Z-99-9,1\n')).body.rows;
   expect(wrong.map((r: { says: string }) => r.says).join()).toMatch(
-    /bundle and has no stock.*No bin has the code/,
+    /bundle and has no stock.*No place for stock has the code/,
   );
 });
 

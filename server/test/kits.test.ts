@@ -174,7 +174,7 @@ test('what can be made and promised agrees with the stock, and names what limits
   expect((await ask(1)).body).toMatchObject({ yes: true });
   const no = (await ask(100_000)).body;
   expect(no.says).toMatch(
-    /^No: .* out at Harvest set\. \d+ of 100000 of it can be promised beside what stands above it\.$/,
+    /^No: .* out at Harvest set\. \d+ of 100000 can be promised beside what stands above it\.$/,
   );
   expect((await lead.post('kits/promise', { wishes: [{ sku: 'NONE', quantity: 1 }] })).status).toBe(404);
 });

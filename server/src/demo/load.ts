@@ -1,4 +1,4 @@
-import { canonicalCode, explode, type ReceivedOrder } from '@auk/core';
+import { canonicalCode, explode, nextDeparture, type ReceivedOrder } from '@auk/core';
 import {
   BINS,
   BOXES,
@@ -101,6 +101,21 @@ export class DemoLoader {
       "UPDATE departure d SET d.state = 'closed', d.closedAt = d.cutOff WHERE d.cutOff < ? AND NOT EXISTS (SELECT 1 FROM parcel p WHERE p.departureId = d.id AND p.departedAt IS NULL)",
       [now],
     );
+    await this.at(now, tx => this.replan(tx));
+  }
+
+  /** What stood on a collection that has gone since waits for the carrier's next one. */
+  private async replan(tx: Tx): Promise<void> {
+    const open = await this.planner.open(tx, tx.at);
+    const left = await tx.rows<{ id: string; carrier: string }>(
+      "SELECT o.id, d.carrier FROM orders o JOIN departure d ON d.id = o.departureId AND d.state = 'closed' WHERE o.isOpen ORDER BY o.id",
+    );
+    for (const carrier of new Set(left.map(o => o.carrier)))
+      await this.planner.assign(
+        tx,
+        left.filter(o => o.carrier === carrier).map(o => o.id),
+        nextDeparture(open, carrier, tx.at.toISOString())?.id ?? null,
+      );
   }
 
   /** Connects the four channels to their stand-ins. */

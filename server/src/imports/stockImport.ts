@@ -1,8 +1,8 @@
 import { type Mapping, readStockRows, STOCK_FIELDS, type StockRowRead } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { NONE, type Tx } from '../database/db.js';
-import { OrderChecks } from '../orders/checks.service.js';
-import { PROMISED_KINDS, StockService } from '../stock/stock.service.js';
+import { NONE, newId, type Tx } from '../database/db.js';
+import { PROMISED_KINDS } from '../stock/stock.service.js';
+import { StockDesk } from '../stock/stockDesk.service.js';
 import {
   dataRows,
   field,
@@ -11,20 +11,18 @@ import {
   oneByOne,
   type ReadFile,
   refused,
+  sentenceOf,
 } from './importer.js';
 import type { Table } from './table.js';
 
-/** Counted stock: what a bin holds is set by a move with its reason. */
+/** Counted stock: what a place holds is set as a count on the page sets it. */
 @Injectable()
 export class StockImport implements Importer {
   readonly kind = 'stock';
   readonly fields = STOCK_FIELDS;
   readonly ofChannel = false;
 
-  constructor(
-    private readonly stock: StockService,
-    private readonly checks: OrderChecks,
-  ) {}
+  constructor(private readonly desk: StockDesk) {}
 
   read(table: Table, mapping: Mapping): ReadFile {
     return oneByOne(
@@ -48,14 +46,13 @@ export class StockImport implements Importer {
       [item.place],
     );
     if (!place) return refused(row, name, `No place for stock has the code ${item.place}.`);
-    if (commit) await this.stock.lockFree(tx, [product.id]);
     const held = await tx.rows<{ lotKey: string; onHand: number; listed: number }>(
-      `SELECT lotKey, onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND onHand <> 0 ORDER BY lotKey ${commit ? 'FOR UPDATE' : ''}`,
+      `SELECT lotKey, onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND onHand <> 0 ORDER BY lotKey`,
       [product.id, place.id],
     );
     if (held.some(h => h.lotKey !== NONE))
       return refused(row, name, 'It lies there in lots. Count each lot by scan.');
-    const [onHand, listed] = [held[0]?.onHand ?? 0, held[0]?.listed ?? 0];
+    const onHand = held[0]?.onHand ?? 0;
     const free =
       (
         await tx.one<{ free: number }>(
@@ -64,32 +61,23 @@ export class StockImport implements Importer {
         )
       )?.free ?? 0;
     const more = item.quantity - onHand;
-    if (item.quantity < listed || free + more < 0)
-      return refused(
-        row,
-        name,
-        `${onHand} lie there, and orders are promised ${item.quantity < listed ? `${listed} of that place` : `all but ${free} of the product`}. Let those orders go first.`,
-      );
-    if (commit && more !== 0) await this.move(tx, product.id, place.id, more);
+    if (commit) {
+      const line = { sku: item.sku, lot: null, counted: item.quantity };
+      try {
+        await tx.attempt(() => this.desk.countLine(tx, newId(), item.place, line, 'from a file'));
+      } catch (error) {
+        return refused(row, name, sentenceOf(error));
+      }
+    }
+    const short = Math.max(0, -(free + more));
     return {
       row,
       name,
       about: product.name,
       state: onHand === 0 && more > 0 ? 'new' : more === 0 ? 'same' : 'changed',
-      says: '',
+      says:
+        short > 0 ? `${short} that orders were promised are not there: the newest promise goes first` : '',
       changes: more === 0 ? [] : [field('quantity', onHand, item.quantity)],
     };
-  }
-
-  private async move(tx: Tx, productId: string, placeId: string, more: number): Promise<void> {
-    const { id: missing } = (await tx.one<{ id: string }>(
-      "SELECT id FROM place WHERE kind = 'missing' LIMIT 1",
-    ))!;
-    const [from, to] = more > 0 ? [missing, placeId] : [placeId, missing];
-    await this.stock.apply(tx, {
-      moves: [{ productId, lotId: null, from, to, quantity: Math.abs(more), why: 'count', causeId: null }],
-    });
-    if (more > 0) await this.checks.reserveAgain(tx, [productId]);
-    await tx.tell('stock', productId);
   }
 }

@@ -123,54 +123,67 @@ export class StockDesk {
   count(input: CountIn, doer: Doer): Promise<Corrected> {
     return this.db.tx(doer, async tx => {
       if (!(await firstTime(tx, input.key, 'count'))) return { changes: [], short: [] };
-      const place = await this.place(tx, input.place);
-      const missing = await this.special(tx, 'missing');
       const changes: Corrected['changes'] = [];
       const short = new Set<string>();
       for (const line of [...input.lines].sort((a, b) => (a.sku < b.sku ? -1 : 1))) {
-        const product = await this.product(tx, line.sku);
-        const lotId = line.lot === null ? null : await this.lots.of(tx, product.id, line.lot, null);
-        const held = await tx.one<{ onHand: number }>(
-          'SELECT onHand FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ?',
-          [product.id, place.id, lotId ?? NONE],
-        );
-        const before = held?.onHand ?? 0;
-        await tx.insert('stockCount', [
-          {
-            id: newId(),
-            countId: input.key,
-            at: tx.at,
-            personId: tx.personId,
-            placeId: place.id,
-            productId: product.id,
-            lotKey: lotId ?? NONE,
-            expected: before,
-            counted: line.counted,
-            reason: input.reason,
-          },
-        ]);
-        const more = line.counted - before;
-        if (more === 0) continue;
-        changes.push({ sku: product.sku, lot: line.lot, before, after: line.counted });
-        const lost = await this.corrections.force(
-          tx,
-          {
-            productId: product.id,
-            lotId,
-            from: more > 0 ? missing : place.id,
-            to: more > 0 ? place.id : missing,
-            quantity: Math.abs(more),
-            why: 'count',
-            causeId: input.key,
-            reason: input.reason,
-          },
-          more < 0 && PROMISED.has(place.kind),
-          `${line.counted} of ${before} counted in ${place.code}`,
-        );
-        for (const id of lost.orders) short.add(id);
+        const { before, orders } = await this.countLine(tx, input.key, input.place, line, input.reason);
+        if (before !== line.counted)
+          changes.push({ sku: line.sku, lot: line.lot, before, after: line.counted });
+        for (const id of orders) short.add(id);
       }
       return this.corrected(tx, changes, [...short]);
     });
+  }
+
+  /** Counts one product in one place; tells what the books said before, and the orders that lost a promise. */
+  async countLine(
+    tx: Tx,
+    countId: string,
+    placeCode: string,
+    line: CountIn['lines'][number],
+    reason: string,
+  ): Promise<{ before: number; orders: string[] }> {
+    const place = await this.place(tx, placeCode);
+    const product = await this.product(tx, line.sku);
+    const lotId = line.lot === null ? null : await this.lots.of(tx, product.id, line.lot, null);
+    const held = await tx.one<{ onHand: number }>(
+      'SELECT onHand FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ?',
+      [product.id, place.id, lotId ?? NONE],
+    );
+    const before = held?.onHand ?? 0;
+    await tx.insert('stockCount', [
+      {
+        id: newId(),
+        countId,
+        at: tx.at,
+        personId: tx.personId,
+        placeId: place.id,
+        productId: product.id,
+        lotKey: lotId ?? NONE,
+        expected: before,
+        counted: line.counted,
+        reason,
+      },
+    ]);
+    const more = line.counted - before;
+    if (more === 0) return { before, orders: [] };
+    const missing = await this.special(tx, 'missing');
+    const lost = await this.corrections.force(
+      tx,
+      {
+        productId: product.id,
+        lotId,
+        from: more > 0 ? missing : place.id,
+        to: more > 0 ? place.id : missing,
+        quantity: Math.abs(more),
+        why: 'count',
+        causeId: countId,
+        reason,
+      },
+      more < 0 && PROMISED.has(place.kind),
+      `${line.counted} of ${before} counted in ${place.code}`,
+    );
+    return { before, orders: lost.orders };
   }
 
   private async corrected(
