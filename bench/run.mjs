@@ -4,6 +4,7 @@ import { cpus } from 'node:os';
 import { channelsPull } from './channels-pull.mjs';
 import { importOrders } from './import-orders.mjs';
 import { ordersList } from './orders-list.mjs';
+import { scanReceive } from './scan-receive.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
 import { stockAllocate } from './stock-allocate.mjs';
 import { stockRebuild } from './stock-rebuild.mjs';
@@ -11,6 +12,7 @@ import { stockRebuild } from './stock-rebuild.mjs';
 /** Every benchmark by name; each gives rows {name, n, value, unit, floor, ratio, goal, holds}. */
 const BENCHES = {
   'scan.roundtrip': scanRoundtrip,
+  'scan.receive': scanReceive,
   'import.orders': importOrders,
   'channels.pull': channelsPull,
   'orders.list': ordersList,
@@ -41,13 +43,23 @@ function line(r) {
   return `${r.name.padEnd(16)} n ${String(r.n).padStart(7)}  ${r.value.toFixed(1)} ${r.unit}  floor ${r.floor.toFixed(1)}  ratio ${r.ratio.toFixed(2)}  goal ${r.goal}  ${r.holds ? 'holds' : 'does not hold'}`;
 }
 
-if (!json && !only) {
-  const table = rows.map(
+if (!json) writeFileSync('docs/bench.md', page(rows));
+
+/** The page of figures: rows of this run with today's date; rows of benchmarks that did not run now stay with the date of theirs. */
+function page(measured) {
+  const today = new Date().toISOString().slice(0, 10);
+  const ran = new Set(measured.map(r => r.name));
+  const known = existsSync('docs/bench.md') ? readFileSync('docs/bench.md', 'utf8') : '';
+  const kept = known
+    .split('\n')
+    .filter(l => /^\| [a-z]+\.[a-z]+ \|/.test(l) && !ran.has(l.split(' | ')[0].slice(2)));
+  const now = measured.map(
     r =>
-      `| ${r.name} | ${r.n} | ${r.value.toFixed(1)} ${r.unit} | ${r.floor.toFixed(1)} ${r.unit} | ${r.ratio.toFixed(2)} | ${r.goal} | ${r.holds ? 'yes' : 'no'} |`,
+      `| ${r.name} | ${r.n} | ${r.value.toFixed(1)} ${r.unit} | ${r.floor.toFixed(1)} ${r.unit} | ${r.ratio.toFixed(2)} | ${r.goal} | ${r.holds ? 'yes' : 'no'} | ${today} |`,
   );
+  const order = Object.keys(BENCHES);
+  const nameOf = l => order.indexOf(l.split(' | ')[0].slice(2));
+  const table = [...kept, ...now].sort((a, b) => nameOf(a) - nameOf(b));
   const head = existsSync('docs/bench-notes.md') ? readFileSync('docs/bench-notes.md', 'utf8') : '';
-  const text = `# Benchmarks\n\nMade by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores, Node ${process.versions.node}.\n\n| name | n | value | floor | ratio | goal | holds |\n|---|---:|---:|---:|---:|---|---|\n${table.join('\n')}\n\n${head}`;
-  writeFileSync('docs/bench.md', text);
+  return `# Benchmarks\n\nMade by \`npm run bench\`, each row on the day it names, ${cpus().length} cores, Node ${process.versions.node}. \`npm run bench -- --only NAME\` measures one anew.\n\n| name | n | value | floor | ratio | goal | holds | day |\n|---|---:|---:|---:|---:|---|---|---|\n${table.join('\n')}\n\n${head}`;
 }
-process.exit(0);

@@ -69,7 +69,11 @@ export class OrderChecks {
    * locked before: whoever edits one of them meanwhile is waited for. Gives the orders that got something.
    */
   async reserveAgain(tx: Tx, productIds: readonly string[]): Promise<string[]> {
-    const wanting = await this.lockWanting(tx, productIds);
+    return this.reserveLocked(tx, await this.lockWanting(tx, productIds));
+  }
+
+  /** Promises what is free to orders that are locked already. Gives those that got something. */
+  async reserveLocked(tx: Tx, wanting: readonly string[]): Promise<string[]> {
     if (wanting.length === 0) return [];
     const { served } = await this.reserveOpen(tx, wanting);
     if (served.size > 0) await refreshStages(tx, [...served.keys()]);

@@ -62,10 +62,7 @@ export class PurchaseOrders {
 
   /** Makes a purchase order. */
   async put(tx: Tx, input: PurchaseOrderIn): Promise<string> {
-    await tx.run('INSERT IGNORE INTO supplier (id, name) VALUES (?, ?)', [newId(), input.supplier]);
-    const supplier = (await tx.one<{ id: string }>('SELECT id FROM supplier WHERE name = ? FOR UPDATE', [
-      input.supplier,
-    ]))!;
+    const supplier = await this.supplier(tx, input.supplier);
     const products = await this.judge(tx, input);
     const house = (await tx.one<{ id: string }>('SELECT id FROM warehouse LIMIT 1'))!;
     await tx.insert('purchaseOrder', [
@@ -93,6 +90,15 @@ export class PurchaseOrders {
     const { no } = (await tx.one<{ no: number }>('SELECT no FROM purchaseOrder WHERE id = ?', [input.key]))!;
     await tx.tell('purchases', `PO-${no}`);
     return `PO-${no}`;
+  }
+
+  /** Locks the supplier of a name, made when it is new, so that two cannot give one reference at once. Its row is locked by its key alone: many orders to one supplier come one after another. */
+  private async supplier(tx: Tx, name: string): Promise<{ id: string }> {
+    const find = () => tx.one<{ id: string }>('SELECT id FROM supplier WHERE name = ?', [name]);
+    if (!(await find()))
+      await tx.run('INSERT IGNORE INTO supplier (id, name) VALUES (?, ?)', [newId(), name]);
+    const { id } = (await find())!;
+    return (await tx.one<{ id: string }>('SELECT id FROM supplier WHERE id = ? FOR UPDATE', [id]))!;
   }
 
   /** Open orders by the day they are expected, then the newest that are done. */

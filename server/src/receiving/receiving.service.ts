@@ -175,9 +175,9 @@ export class Receiving {
       );
       return;
     }
-    await this.checks.lockWanting(tx, [line.productId]);
+    const wanting = await this.checks.lockWanting(tx, [line.productId]);
     await this.stock.apply(tx, { moves: [{ ...move, from: outside, to: dockId }] });
-    const served = await this.checks.reserveAgain(tx, [line.productId]);
+    const served = await this.checks.reserveLocked(tx, wanting);
     if (served.length > 0) {
       const clear = await tx.rows<{ id: string }>(
         "SELECT id FROM orders WHERE id IN (?) AND stage = 'Clear'",
