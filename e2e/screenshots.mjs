@@ -62,7 +62,6 @@ await visit(lead, '/parcels', 'parcels');
 await visit(lead, '/products/KIT-START', 'product');
 const lists = await look(lead, 'picking/lists');
 const waiting = lists.filter(l => l.state === 'released').sort((a, b) => b.stops - a.stops)[0];
-await visit(lead, `/pick/${waiting.no}`, 'list');
 await visit(lead, '/orders?stage=Clear', null);
 await lead.getByRole('button', { name: 'Choose the first 12' }).click();
 await shoot(lead, 'plan');
@@ -96,6 +95,42 @@ await lead
 await lead.getByText('This file holds').waitFor();
 await shoot(lead, 'import');
 
+await visit(lead, '/kits', null);
+await lead.getByLabel('SKU of wish 1').fill('SET-HARV');
+await lead.getByLabel('Quantity of wish 1').fill('20');
+await lead.getByRole('button', { name: 'Ask' }).click();
+await lead.getByText('can be promised').waitFor();
+await shoot(lead, 'kits');
+const build = await look(lead, 'builds/BU-1');
+const parts = (
+  await (
+    await lead.request.post(`${BASE}/api/v1/picking/lists`, { data: { orderIds: [build.orderId] } })
+  ).json()
+).no;
+const maker = await person('AB-1003', { width: 390, height: 844 });
+await maker.getByRole('heading', { name: 'Scan a pick list' }).waitFor();
+await scan(maker, parts);
+for (const stop of (await look(maker, `picking/lists/${parts}`)).rows) {
+  await scan(maker, stop.place);
+  await scan(maker, await codeOf(maker, stop.sku));
+  if (stop.quantity > 1) await scan(maker, 'AUK-ALL');
+}
+await visit(lead, '/builds/BU-1', null);
+await lead.getByLabel('Made now').fill('4');
+await lead.getByLabel('Put in').fill('B-11-1');
+await lead.getByRole('button', { name: 'Into stock' }).click();
+await lead.getByText('4 made, put in B-11-1').waitFor();
+await settled(lead);
+await shoot(lead, 'build');
+await visit(lead, '/stock?expiring=yes', 'stock');
+await visit(lead, '/products/JAR-HEX-12/ledger', 'ledger');
+const dock = await person('AB-1006');
+await visit(dock, '/receiving/PO-1', null);
+await scan(dock, await codeOf(dock, 'VEIL-SQF'));
+await scan(dock, '4');
+await settled(dock);
+await shoot(dock, 'receiving');
+
 const picker = await person('AB-1003', { width: 390, height: 844 });
 await picker.getByRole('heading', { name: 'Scan a pick list' }).waitFor();
 await scan(picker, waiting.no);
@@ -117,7 +152,6 @@ for (let i = 0; (await packer.locator('.pline.now').count()) > 0; i++) {
 }
 for (const text of ['BX-3', '3 lb 4 oz', 'AUK-LABEL']) await scan(packer, text);
 await packer.locator('.offer').first().waitFor();
-await shoot(packer, 'services');
 await packer.keyboard.press('Alt+1');
 await packer.getByText('Label is bought').waitFor();
 const { row, parcels } = await look(packer, `orders/${picked.id}`);

@@ -44,6 +44,6 @@ export interface ReceiveView {
   expected: string | null;
   orderState: 'open' | 'done' | 'cancelled';
   state: ReceiveState;
-  /** Orders that became Clear by what was received here, newest first. */
+  /** Orders that what was received here made Clear and that still are, most urgent first. */
   freed: { id: string; no: string; channelNumber: string; buyer: string }[];
 }

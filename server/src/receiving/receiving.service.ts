@@ -85,7 +85,7 @@ export class Receiving {
     );
     if (!row) throw new NotHere('That receiving', 'Open the purchase order again by its code.');
     const freed = await this.db.rows<{ id: string; no: number; channelNumber: string; buyer: string }>(
-      "SELECT o.id, o.no, o.channelNumber, o.buyer FROM orderEvent e JOIN orders o ON o.id = e.orderId WHERE e.kind = 'freed by goods' AND e.says LIKE ? ORDER BY e.id DESC LIMIT ?",
+      "SELECT DISTINCT o.id, o.no, o.channelNumber, o.buyer, o.leavesAt FROM orderEvent e JOIN orders o ON o.id = e.orderId AND o.stage = 'Clear' WHERE e.kind = 'freed by goods' AND e.says LIKE ? ORDER BY o.leavesAt IS NULL, o.leavesAt, o.no LIMIT ?",
       [`% PO-${row.no}.`, FREED_SHOWN],
     );
     return {
@@ -95,7 +95,7 @@ export class Receiving {
       expected: row.expected,
       orderState: row.orderState,
       state: fromJson<ReceiveState>(row.state),
-      freed: freed.map(f => ({ ...f, no: `OR-${f.no}` })),
+      freed: freed.map(f => ({ id: f.id, no: `OR-${f.no}`, channelNumber: f.channelNumber, buyer: f.buyer })),
     };
   }
 
