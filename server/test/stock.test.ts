@@ -201,14 +201,51 @@ test('counts are proposed: what was found missing comes before what is only dear
   );
 });
 
+test('scarce goods are given out anew by urgency; what is on a list stays', async () => {
+  const sku = 'VEIL-RND';
+  const free = (await productOf(lead, sku)).free;
+  await bringIn(lead, [
+    ['SA-1', sku, 1, '20.00'],
+    ['SA-2', sku, free - 1, '20.00'],
+    ['SA-3', sku, 1, '20.00'],
+  ]);
+  expect([await stageOf('SA-1'), await stageOf('SA-2'), await stageOf('SA-3')]).toEqual([
+    'Clear',
+    'Clear',
+    'Short',
+  ]);
+  const listed = (await lead.post('picking/lists', { orderIds: [await idOfOrder(lead, 'SA-1')] })).status;
+  expect(listed).toBe(200);
+  // The youngest becomes the most urgent, by its departure.
+  await house.db.run(
+    "UPDATE orders SET departureId = (SELECT id FROM departure WHERE state = 'open' AND NOT freight ORDER BY cutOff LIMIT 1) WHERE channelNumber = 'SA-3'",
+  );
+  await house.db.run("UPDATE orders SET departureId = NULL WHERE channelNumber IN ('SA-1', 'SA-2')");
+  await house.db.run(
+    'UPDATE orders o LEFT JOIN departure d ON d.id = o.departureId SET o.leavesAt = d.cutOff',
+  );
+  const done = await lead.post('stock/serve-again');
+  expect(done.body).toMatchObject({ cleared: 1, shorted: 1 });
+  expect([await stageOf('SA-1'), await stageOf('SA-2'), await stageOf('SA-3')]).toEqual([
+    'Listed',
+    'Short',
+    'Clear',
+  ]);
+  expect((await lead.post('stock/serve-again')).body).toEqual({ cleared: 0, shorted: 0 });
+  const story = JSON.stringify((await lead.get(`orders/${await idOfOrder(lead, 'SA-2')}`)).body.history);
+  expect(story).toMatch(/more urgent orders have them now/);
+  expect(await differences(house)).toEqual([]);
+  expect((await (await house.signIn('AB-1003')).post('stock/serve-again')).status).toBe(403);
+});
+
 test('whole orders only, when the lead has set it so', async () => {
   await house.db.run("REPLACE INTO setting (name, value) VALUES ('reserveMode', '\"whole\"')");
-  const free = (await productOf(lead, 'VEIL-RND')).free;
-  const csvFree = (await productOf(lead, 'BOOK-1ST')).free;
-  await bringIn(lead, [['WH-1', 'VEIL-RND', free + 1, '20.00']]);
-  expect((await productOf(lead, 'VEIL-RND')).free).toBe(free);
-  await bringIn(lead, [['WH-2', 'VEIL-RND', free, '20.00']]);
+  const free = (await productOf(lead, 'BOOK-LOG')).free;
+  const csvFree = (await productOf(lead, 'SUIT-M')).free;
+  await bringIn(lead, [['WH-1', 'BOOK-LOG', free + 1, '20.00']]);
+  expect((await productOf(lead, 'BOOK-LOG')).free).toBe(free);
+  await bringIn(lead, [['WH-2', 'BOOK-LOG', free, '20.00']]);
   expect([await stageOf('WH-1'), await stageOf('WH-2')]).toEqual(['Short', 'Clear']);
-  expect((await productOf(lead, 'BOOK-1ST')).free).toBe(csvFree);
+  expect((await productOf(lead, 'SUIT-M')).free).toBe(csvFree);
   await house.db.run("DELETE FROM setting WHERE name = 'reserveMode'");
 });

@@ -80,6 +80,40 @@ export class OrderChecks {
     return [...served.keys()];
   }
 
+  /**
+   * Serves scarce products anew by urgency: what is promised of them and on no list yet goes back and is given out again, the most
+   * urgent first. Listed goods stay where they are; a kit eked out with parts keeps them. Gives the orders whose stage changed.
+   */
+  async serveAgain(tx: Tx): Promise<{ cleared: string[]; shorted: string[] }> {
+    const wants = await this.openWants(tx, 'TRUE', []);
+    const scarce = [...new Set(wants.map(w => w.productId)), NONE];
+    const concerned = await tx.rows<{ id: string; stage: Stage }>(
+      'SELECT o.id, o.stage FROM orders o WHERE o.isOpen AND o.draftedAt IS NULL AND EXISTS (SELECT 1 FROM linePart p WHERE p.orderId = o.id AND p.productId IN (?)) ORDER BY o.id FOR UPDATE',
+      [scarce],
+    );
+    await this.stock.lockFree(tx, scarce);
+    const ids = [...concerned.map(o => o.id), NONE];
+    const soft = await tx.rows<{ partId: string; orderId: string; productId: string; quantity: number }>(
+      "SELECT a.partId, a.orderId, p.productId, a.quantity FROM allocation a JOIN linePart p ON p.id = a.partId WHERE a.orderId IN (?) AND p.productId IN (?) AND a.hold = 'soft' AND a.quantity > 0 AND p.kitId IS NULL AND p.made = 0",
+      [ids, scarce],
+    );
+    await this.stock.apply(tx, {
+      holds: soft.map(s => ({
+        ...s,
+        hold: 'soft' as const,
+        stopId: null,
+        parcelId: null,
+        change: -s.quantity,
+        why: 'serve again',
+      })),
+    });
+    await this.reserveOpen(tx, ids);
+    const after = await refreshStages(tx, ids);
+    const moved = (from: Stage, to: Stage) =>
+      concerned.filter(o => o.stage === from && after.get(o.id) === to).map(o => o.id);
+    return { cleared: moved('Short', 'Clear'), shorted: moved('Clear', 'Short') };
+  }
+
   /** Locks the open orders that want more of some products; called before stock of them comes, because orders are locked before products. */
   async lockWanting(tx: Tx, productIds: readonly string[]): Promise<string[]> {
     const wanting = await this.wanting(tx, productIds);

@@ -61,6 +61,13 @@ export class StockController {
     return this.desk.saveSettings(parse(StockSettings, body), by(me));
   }
 
+  @Post('serve-again')
+  @HttpCode(200)
+  @Roles('lead')
+  serveAgain(@Me() me: Person): Promise<{ cleared: number; shorted: number }> {
+    return this.desk.serveAgain(by(me));
+  }
+
   @Get('ledger/:sku')
   @Roles(...ALL_ROLES)
   ledger(@Param('sku') sku: string, @Query() query: unknown): Promise<LedgerPage> {

@@ -6,6 +6,7 @@ import { Db, type Doer, NONE, newId, type Tx } from '../database/db.js';
 import { firstTime } from '../database/once.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks, setting } from '../orders/checks.service.js';
+import { event } from '../orders/events.js';
 import { StockCorrections } from './corrections.service.js';
 import { Lots } from './lots.service.js';
 import { StockService } from './stock.service.js';
@@ -58,6 +59,33 @@ export class StockDesk {
         JSON.stringify(input.reserveMode),
       ]);
       await tx.tell('stock', '');
+    });
+  }
+
+  /** Serves scarce products anew by urgency, as the lead asks; every order that gained or lost by it says so. */
+  serveAgain(doer: Doer): Promise<{ cleared: number; shorted: number }> {
+    return this.db.tx(doer, async tx => {
+      const { cleared, shorted } = await this.checks.serveAgain(tx);
+      await tx.insert('orderEvent', [
+        ...cleared.map(id =>
+          event(
+            tx,
+            id,
+            'served again',
+            'Scarce goods were given out anew by urgency: this order has them now.',
+          ),
+        ),
+        ...shorted.map(id =>
+          event(
+            tx,
+            id,
+            'served again',
+            'Scarce goods were given out anew by urgency: more urgent orders have them now.',
+          ),
+        ),
+      ]);
+      await tx.tell('stock', '');
+      return { cleared: cleared.length, shorted: shorted.length };
     });
   }
 

@@ -1,4 +1,5 @@
 import type { Page, Person, StockRow } from '@auk/contract';
+import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -151,6 +152,10 @@ function ReserveMode({ lead }: { lead: boolean }) {
     queryKey: ['stock', 'settings'],
     queryFn: () => get<{ reserveMode: string }>('stock/settings'),
   });
+  const again = useMutation({
+    mutationFn: () => post<{ cleared: number; shorted: number }>('stock/serve-again'),
+    onSettled: () => client.invalidateQueries(),
+  });
   const save = useMutation({
     mutationFn: (reserveMode: string) => post('stock/settings', { reserveMode }),
     onSettled: () => client.invalidateQueries(),
@@ -167,6 +172,22 @@ function ReserveMode({ lead }: { lead: boolean }) {
         <option value="partly">An order takes what there is.</option>
         <option value="whole">An order is promised everything or nothing.</option>
       </select>
+      {lead && (
+        <button
+          type="button"
+          className="drop-clause"
+          disabled={again.isPending}
+          onClick={() => again.mutate()}
+        >
+          give scarce goods out anew by urgency
+        </button>
+      )}
+      {again.data && (
+        <span role="status">
+          {' '}
+          {count(again.data.cleared, 'order')} Clear by it, {count(again.data.shorted, 'order')} Short by it.
+        </span>
+      )}
     </p>
   );
 }
