@@ -6,7 +6,8 @@ import { Db, NONE } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { PutAway } from '../stock/putAway.service.js';
 import { PROMISED_KINDS } from '../stock/stock.service.js';
-import { type BuildRecord, Builds } from './builds.service.js';
+import type { BuildRecord } from './buildParts.js';
+import { Builds } from './builds.service.js';
 
 interface BuildRowRecord extends Omit<BuildRow, 'no' | 'parts'> {
   id: string;

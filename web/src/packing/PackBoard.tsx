@@ -13,12 +13,11 @@ import { DateTime } from 'luxon';
 import { useCallback, useEffect, useState } from 'react';
 import { get } from '../api.js';
 import { clock, span } from '../parts/format.js';
-import { Picture } from '../parts/picture.js';
-import { Pips } from '../parts/pips.js';
 import { useScanner } from '../scans/useScanner.js';
 import { useScanSession } from '../scans/useScanSession.js';
 import { useMinute } from '../shell/Shell.js';
 import { PackSide } from './PackSide.js';
+import { PieceLine } from './PieceLine.js';
 import { type LabelDesk, useLabelDesk } from './useLabelDesk.js';
 
 interface Props {
@@ -224,35 +223,24 @@ function Head({ me, view, state }: { me: Person; view: BenchView; state: PackSta
 }
 
 function Line({ line: l, now }: { line: PackLine; now: boolean }) {
-  const all = l.packed === l.wanted;
+  const open = l.kitParts.length > 0 && l.packed < l.wanted && now;
   return (
-    <div className={now ? 'pline now' : all ? 'pline in' : 'pline'}>
-      <Picture name={l.product.picture} size={now ? 92 : 56} />
-      <div className="grow">
-        <b className="name">{l.product.name}</b>
-        <div>
-          <span className="code" style={{ fontSize: 16, color: 'var(--quiet)' }}>
-            {l.product.sku}
-          </span>{' '}
-          <small>
-            {[l.bundle && `part of ${l.bundle.name}`, l.product.hint].filter(Boolean).join(' · ')}
-          </small>
+    <PieceLine
+      product={l.product}
+      wanted={l.wanted}
+      done={l.packed}
+      now={now}
+      about={[l.bundle && `part of ${l.bundle.name}`, l.product.hint]}
+    >
+      {open && (
+        <div className="kitparts">
+          {l.kitParts.map(k => (
+            <span key={k.product.id}>
+              {k.scanned} of {k.perKit} {k.product.name}
+            </span>
+          ))}
         </div>
-        {l.kitParts.length > 0 && !all && now && (
-          <div className="kitparts">
-            {l.kitParts.map(k => (
-              <span key={k.product.id}>
-                {k.scanned} of {k.perKit} {k.product.name}
-              </span>
-            ))}
-          </div>
-        )}
-      </div>
-      <Pips wanted={l.wanted} done={l.packed} small={!now} />
-      <div className="units">
-        <b>{l.packed}</b> of {l.wanted}
-        {all && ' ✓'}
-      </div>
-    </div>
+      )}
+    </PieceLine>
   );
 }

@@ -1,14 +1,13 @@
 import type { Person, ReceiveView } from '@auk/contract';
-import { atDevice, awaited, type ReceiveLine, type ReceiveState, receiveScan } from '@auk/core';
+import { atDevice, type ReceiveLine, type ReceiveState, receiveScan } from '@auk/core';
 import { ThemeProvider } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { get, post, wordsOf } from '../api.js';
 import '../packing/bench.css';
+import { PieceLine } from '../packing/PieceLine.js';
 import { day } from '../parts/format.js';
-import { Picture } from '../parts/picture.js';
-import { Pips } from '../parts/pips.js';
 import { deviceId } from '../scans/device.js';
 import { useScanner } from '../scans/useScanner.js';
 import { useScanSession } from '../scans/useScanSession.js';
@@ -138,27 +137,14 @@ function Dock({ me, opened }: { me: Person; opened: ReceiveView }) {
 }
 
 function DockLine({ line: l, now }: { line: ReceiveLine; now: boolean }) {
-  const all = awaited(l) === 0;
   return (
-    <div className={now ? 'pline now' : all ? 'pline in' : 'pline'}>
-      <Picture name={l.product.picture} size={now ? 92 : 56} />
-      <div className="grow">
-        <b className="name">{l.product.name}</b>
-        <div>
-          <span className="code" style={{ fontSize: 16, color: 'var(--quiet)' }}>
-            {l.product.sku}
-          </span>{' '}
-          <small>
-            {[l.lotWanted && 'lot wanted', l.expiryWanted && 'expiry wanted'].filter(Boolean).join(' · ')}
-          </small>
-        </div>
-      </div>
-      <Pips wanted={l.ordered} done={l.received} small={!now} />
-      <div className="units">
-        <b>{l.received}</b> of {l.ordered}
-        {all && ' ✓'}
-      </div>
-    </div>
+    <PieceLine
+      product={l.product}
+      wanted={l.ordered}
+      done={l.received}
+      now={now}
+      about={[l.lotWanted && 'lot wanted', l.expiryWanted && 'expiry wanted']}
+    />
   );
 }
 
