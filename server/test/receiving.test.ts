@@ -39,8 +39,9 @@ const stageOf = async (number: string) =>
 
 test('5 of 11 are received and the rest awaited; Short orders become Clear at once, most urgent first', async () => {
   const free = (await productOf(lead, 'JAR-HEX-12')).free;
+  // Alone, so that it has all there is: heavier orders leave with another carrier, before or after, as the hour has it.
+  await bringIn(lead, [['RC-1', 'JAR-HEX-12', free, '2.50']]);
   await bringIn(lead, [
-    ['RC-1', 'JAR-HEX-12', free, '2.50'],
     ['RC-2', 'JAR-HEX-12', 3, '2.50'],
     ['RC-3', 'JAR-HEX-12', 4, '2.50'],
   ]);
@@ -186,10 +187,8 @@ test('two people receive one order at the same time: nothing is counted twice, n
 
 test('a scan by mistake is undone: the goods leave, and whoever was promised them is Short again and says why', async () => {
   const free = (await productOf(lead, 'SMK-4-ST')).free;
-  await bringIn(lead, [
-    ['UN-1', 'SMK-4-ST', free, '30.00'],
-    ['UN-2', 'SMK-4-ST', 1, '30.00'],
-  ]);
+  await bringIn(lead, [['UN-1', 'SMK-4-ST', free, '30.00']]);
+  await bringIn(lead, [['UN-2', 'SMK-4-ST', 1, '30.00']]);
   const at = await dock([['SMK-4-ST', 5]]);
   await at.scan(await codeOf('SMK-4-ST'));
   expect(await stageOf('UN-2')).toBe('Clear');
@@ -199,6 +198,14 @@ test('a scan by mistake is undone: the goods leave, and whoever was promised the
   expect(end.status).toBe(200);
   const closed = await at.scan(await codeOf('SMK-4-ST'));
   expect([closed.status, closed.body.detail]).toEqual([422, expect.stringMatching(/was closed meanwhile/)]);
+});
+
+test('a product that is on a purchase order is not deleted', async () => {
+  await lead.post('products', { sku: 'AWAITED-1', fields: { name: 'Awaited', stage: 'Live' } });
+  await dock([['AWAITED-1', 2]]);
+  await lead.post('products/edit', { skus: ['AWAITED-1'], fields: { stage: 'Retired' } });
+  const gone = await lead.post('products/AWAITED-1/remove');
+  expect([gone.status, (await lead.get('products/AWAITED-1')).status]).toEqual([422, 200]);
 });
 
 test('purchase orders that cannot be are refused whole', async () => {

@@ -40,10 +40,9 @@ test('a count below what is promised makes orders Short, the newest promise firs
   const sku = 'HTL-J10';
   await gathered(sku, 'D-04-1');
   const free = (await productOf(lead, sku)).free;
-  await bringIn(lead, [
-    ['CT-1', sku, free - 1, '12.00'],
-    ['CT-2', sku, 1, '12.00'],
-  ]);
+  // One after the other, so that the second has the newest promise.
+  await bringIn(lead, [['CT-1', sku, free - 1, '12.00']]);
+  await bringIn(lead, [['CT-2', sku, 1, '12.00']]);
   expect([await stageOf('CT-1'), await stageOf('CT-2')]).toEqual(['Clear', 'Clear']);
   const { onHand } = (await productOf(lead, sku)).places.find((p: { code: string }) => p.code === 'D-04-1');
   const key = v7();
@@ -204,11 +203,9 @@ test('counts are proposed: what was found missing comes before what is only dear
 test('scarce goods are given out anew by urgency; what is on a list stays', async () => {
   const sku = 'VEIL-RND';
   const free = (await productOf(lead, sku)).free;
-  await bringIn(lead, [
-    ['SA-1', sku, 1, '20.00'],
-    ['SA-2', sku, free - 1, '20.00'],
-    ['SA-3', sku, 1, '20.00'],
-  ]);
+  await bringIn(lead, [['SA-1', sku, 1, '20.00']]);
+  await bringIn(lead, [['SA-2', sku, free - 1, '20.00']]);
+  await bringIn(lead, [['SA-3', sku, 1, '20.00']]);
   expect([await stageOf('SA-1'), await stageOf('SA-2'), await stageOf('SA-3')]).toEqual([
     'Clear',
     'Clear',

@@ -355,7 +355,18 @@ export class ProductsService {
   }
 
   private async used(tx: Tx, id: string): Promise<boolean> {
-    const tables = ['linePart', 'orderLine', 'stockMove', 'recipePart', 'listing', 'stockBalance', 'lot'];
+    const tables = [
+      'linePart',
+      'orderLine',
+      'stockMove',
+      'recipePart',
+      'listing',
+      'stockBalance',
+      'lot',
+      'build',
+      'purchaseLine',
+      'stockCount',
+    ];
     return (
       (await tx.one(
         `${tables.map(t => `SELECT 1 FROM ${t} WHERE productId = ?`).join(' UNION ALL ')} LIMIT 1`,
