@@ -129,12 +129,12 @@ test('receive 5 of 11 by five scans: a Short order is freed, the rest is awaited
   browser,
 }) => {
   await signIn(page, 'AB-1001');
-  const free = (await look(page.request, 'products/JAR-HEX-09')).free;
+  const free = (await look(page.request, 'products/JAR-MUT-16')).free;
   // One order takes all there is, so that the two after it, which leave together, lack what they want.
-  await bringIn(page, [['RCV-0', 'Opal First', 'JAR-HEX-09', free, '2.10']]);
+  await bringIn(page, [['RCV-0', 'Opal First', 'JAR-MUT-16', free, '2.10']]);
   await bringIn(page, [
-    ['RCV-1', 'Ruth Waiting', 'JAR-HEX-09', 3, '2.10'],
-    ['RCV-2', 'Per Later', 'JAR-HEX-09', 4, '2.10'],
+    ['RCV-1', 'Ruth Waiting', 'JAR-MUT-16', 3, '2.10'],
+    ['RCV-2', 'Per Later', 'JAR-MUT-16', 4, '2.10'],
   ]);
   await openOrder(page, 'RCV-1');
   await expect(page.locator('.stage').first()).toContainText('Short');
@@ -142,7 +142,7 @@ test('receive 5 of 11 by five scans: a Short order is freed, the rest is awaited
   await page.getByRole('button', { name: 'New purchase order' }).click();
   await page.getByLabel('Supplier').fill('Perry Glass Works');
   await page.getByLabel('Quantity 1').fill('11');
-  await page.getByLabel('SKU 1').fill('JAR-HEX-09');
+  await page.getByLabel('SKU 1').fill('JAR-MUT-16');
   await page.getByLabel('Quantity 2').fill('2');
   await page.getByLabel('SKU 2').fill('LIDS-58-G');
   await page.getByRole('button', { name: 'Make it' }).click();
@@ -155,7 +155,7 @@ test('receive 5 of 11 by five scans: a Short order is freed, the rest is awaited
   await signIn(dock, 'AB-1002');
   await dock.goto(`/receiving/${po}`);
   await expect(dock.getByText('Scan what comes.')).toBeVisible();
-  const code = await codeOf(dock.request, 'JAR-HEX-09');
+  const code = await codeOf(dock.request, 'JAR-MUT-16');
   for (let i = 1; i <= 5; i++) {
     await scan(dock, code);
     await expect(answer(dock)).toHaveText(new RegExp(`: ${i} of 11\\.$`));
@@ -168,7 +168,7 @@ test('receive 5 of 11 by five scans: a Short order is freed, the rest is awaited
   await scan(dock, proposed);
   await expect(answer(dock)).toHaveText(/^5 × .* put away in /);
   await expect(dock.getByText('Nothing is in hand.')).toBeVisible();
-  const lies = (await look(dock.request, 'products/JAR-HEX-09')).places;
+  const lies = (await look(dock.request, 'products/JAR-MUT-16')).places;
   expect(lies.some((p: { code: string }) => p.code === proposed)).toBe(true);
 
   await page.goto('/receiving');
@@ -178,7 +178,7 @@ test('receive 5 of 11 by five scans: a Short order is freed, the rest is awaited
   await expect(page.getByText(`what it lacked came with ${po}`)).toBeVisible();
   // A reload loses nothing: the dock goes on where it stood.
   await dock.reload();
-  await expect(dock.locator('.pline', { hasText: 'JAR-HEX-09' })).toContainText('5 of 11');
+  await expect(dock.locator('.pline', { hasText: 'JAR-MUT-16' })).toContainText('5 of 11');
 });
 
 test('an expired lot is refused at the dock; a good one is asked for once', async ({ page }) => {
@@ -208,7 +208,7 @@ test('counts and moves: blind, by scan, kept over a reload; too few makes the ne
   page,
 }) => {
   await signIn(page, 'AB-1001');
-  const sku = 'HTL-S10';
+  const sku = 'BTL-TRP';
   const product = await look(page.request, `products/${sku}`);
   const place = product.places.find((p: { listed: number }) => p.listed === 0).code;
   await bringIn(page, [['CNT-1', 'Ruth Counted', sku, product.free, '9.00']]);
