@@ -347,3 +347,22 @@ test('a file without a column leaves what that column would say', async () => {
     money: { balanceMinor: 0 },
   });
 });
+
+test('a listed order that is parked is under way still: news of its goods wait for a person, and it is not split', async () => {
+  await bringIn(lead, [['PKD-1', 'BOOK-LOG', 3, '5.00']]);
+  const id = await idOfOrder(lead, 'PKD-1');
+  expect((await lead.post('picking/lists', { orderIds: [id] })).status).toBe(200);
+  expect((await lead.post(`orders/${id}/park`, { reason: 'wait' })).status).toBe(200);
+  await bringIn(lead, [['PKD-1', 'BOOK-LOG', 1, '5.00']]);
+  const { body } = await lead.get(`orders/${id}`);
+  expect(body.lines[0].quantity).toBe(3);
+  const split = await lead.post(`orders/${id}/split`, {
+    version: body.version,
+    lines: [{ key: body.lines[0].key, quantity: 1 }],
+  });
+  expect([split.status, split.body.detail]).toEqual([
+    422,
+    expect.stringMatching(/its pieces are on their way/),
+  ]);
+  expect(await differences(house)).toEqual([]);
+});

@@ -7,7 +7,6 @@ import {
   toldOver,
 } from './document.js';
 import { type Conflict, mergeDocuments } from './merge.js';
-import type { Stage } from './stage.js';
 
 /** What a channel's news would do to an order that is here: the document after, what it takes, and what a person must decide. */
 export interface News {
@@ -18,15 +17,13 @@ export interface News {
   conflicts: Conflict[];
 }
 
-/** Stages in which goods are on their way through the house, so that lines and address cannot follow by themselves. */
-const UNDER_WAY = new Set<Stage>(['Listed', 'Picked', 'Packed', 'Labelled']);
-
 /**
  * What the channel's news does to an order: merged field by field from what it said last (`base`; null for orders from before bases
- * were kept). Under way, what touches goods or address is not taken but left to a person.
+ * were kept). Under way (something of it is on a list or further, whatever its stage says), what touches goods or address is not
+ * taken but left to a person.
  */
 export function newsOf(
-  order: { base: OrderDocument | null; document: OrderDocument; stage: Stage },
+  order: { base: OrderDocument | null; document: OrderDocument; underWay: boolean },
   received: ReceivedOrder,
 ): News {
   const told = documentOf(received);
@@ -35,7 +32,7 @@ export function newsOf(
   const paid = theirs.head.payment === 'paid' || theirs.head.payment === 'part refunded';
   theirs.head.paidMinor = paid ? documentTotals(theirs).total : 0;
   const merged = mergeDocuments(base, order.document, theirs);
-  if (!UNDER_WAY.has(order.stage))
+  if (!order.underWay)
     return { theirs, after: merged.document, taken: merged.taken, conflicts: merged.conflicts };
   const late = merged.taken.filter(touchesGoods);
   const harmless = merged.taken.filter(c => !touchesGoods(c));

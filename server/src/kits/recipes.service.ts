@@ -6,11 +6,10 @@ import type { Product } from '../catalog/product.js';
 import { Db, type Doer, NONE, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { OrderChecks } from '../orders/checks.service.js';
+import { ordersUnderWay } from '../orders/documents.js';
 import { event } from '../orders/events.js';
 import { Matches } from '../orders/matching.js';
 import { OrderWriter } from '../orders/writer.js';
-
-const BEFORE_LISTS = new Set(['Incoming', 'Stopped', 'Parked', 'Short', 'Clear']);
 
 /** An open order's line whose parts are not those of the newest recipes. */
 export interface OlderLine {
@@ -164,7 +163,8 @@ export class Recipes {
       if (!product) throw new NotHere(`The product ${sku.slice(0, 60)}`);
       await tx.rows('SELECT id FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [[...orderIds].sort()]);
       const lines = (await this.older(tx, product.id, products)).filter(l => orderIds.includes(l.orderId));
-      const late = lines.find(l => !BEFORE_LISTS.has(l.stage));
+      const underWay = await ordersUnderWay(tx, orderIds);
+      const late = lines.find(l => underWay.includes(l.orderId));
       if (late)
         throw new Forbidden(
           `${late.channelNumber} is ${late.stage} with its old parts already.`,

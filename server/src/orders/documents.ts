@@ -6,7 +6,7 @@ import {
   type Stage,
   type Value,
 } from '@auk/core';
-import { fromJson, type Sql } from '../database/db.js';
+import { fromJson, NONE, type Sql } from '../database/db.js';
 
 /** An order as it is stored, with its document. */
 export interface StoredOrder {
@@ -19,6 +19,8 @@ export interface StoredOrder {
   stage: Stage;
   version: number;
   draft: boolean;
+  /** Whether something of it is on a list or further; a parked or stopped order may be, though its stage does not say so. */
+  underWay: boolean;
   base: OrderDocument | null;
   document: OrderDocument;
   lines: StoredLine[];
@@ -106,12 +108,22 @@ export async function loadOrders(
     );
     const byOrder = new Map<string, LineRecord[]>();
     for (const l of lines) byOrder.set(l.orderId, [...(byOrder.get(l.orderId) ?? []), l]);
-    for (const r of rows) orders.set(r.id, toStored(r, byOrder.get(r.id) ?? []));
+    const underWay = new Set(await ordersUnderWay(sql, part));
+    for (const r of rows) orders.set(r.id, toStored(r, byOrder.get(r.id) ?? [], underWay.has(r.id)));
   }
   return orders;
 }
 
-function toStored(r: OrderRecord, lines: LineRecord[]): StoredOrder {
+/** Those of some orders of which something is on a list or further. */
+export async function ordersUnderWay(sql: Sql, ids: readonly string[]): Promise<string[]> {
+  const rows = await sql.rows<{ orderId: string }>(
+    "SELECT DISTINCT orderId FROM allocation WHERE orderId IN (?) AND hold <> 'soft' AND quantity > 0",
+    [[...ids, NONE]],
+  );
+  return rows.map(r => r.orderId);
+}
+
+function toStored(r: OrderRecord, lines: LineRecord[], underWay: boolean): StoredOrder {
   const head: Record<string, Value> = Object.fromEntries(HEAD_COLUMNS.map(c => [c, r[c]]));
   Object.assign(
     head,
@@ -128,6 +140,7 @@ function toStored(r: OrderRecord, lines: LineRecord[]): StoredOrder {
     stage: r.stage,
     version: r.version,
     draft: r.draftedAt !== null,
+    underWay,
     base: r.base === null ? null : fromJson(r.base),
     lines,
     document: {

@@ -6,6 +6,7 @@ import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { StockService } from '../stock/stock.service.js';
 import { OrderChecks } from './checks.service.js';
+import { ordersUnderWay } from './documents.js';
 import { event } from './events.js';
 import { refuseBuild } from './houseOrders.js';
 import { refreshStages } from './stages.js';
@@ -66,7 +67,7 @@ export class OrdersService {
       await refuseBuild(tx, id);
       if (
         !['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'].includes(order.stage) ||
-        (await holdsBeyondSoft(tx, id))
+        (await ordersUnderWay(tx, [id])).length > 0
       )
         throw new Forbidden(
           `The order is ${order.stage}, its pieces are on their way.`,
@@ -268,11 +269,3 @@ const DONE: Record<BulkIn['act'], string> = {
   untag: 'tag taken off',
   paid: 'set as paid',
 };
-
-async function holdsBeyondSoft(tx: Tx, orderId: string): Promise<boolean> {
-  return (
-    (await tx.one("SELECT 1 FROM allocation WHERE orderId = ? AND hold <> 'soft' AND quantity > 0 LIMIT 1", [
-      orderId,
-    ])) !== null
-  );
-}

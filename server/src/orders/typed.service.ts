@@ -359,9 +359,9 @@ const lineOf = (d: OrderDocument, sku: string): number =>
 
 function mustBeFree(order: StoredOrder): void {
   if (order.draft) throw new Forbidden(`${order.channelNumber} is a draft.`, 'Enter it first.');
-  if (!BEFORE_LISTS.includes(order.stage))
+  if (order.underWay || !BEFORE_LISTS.includes(order.stage))
     throw new Forbidden(
-      `${order.channelNumber} is ${order.stage}.`,
+      `${order.channelNumber} is ${order.stage}${order.underWay ? ', and its pieces are on their way' : ''}.`,
       'Only orders that are on no pick list yet can be split or put together.',
     );
 }
