@@ -4,7 +4,7 @@ import { look, scan, signIn } from './hands.js';
 
 test('the scan field finds order, product, place, pick list and parcel from any page', async ({ page }) => {
   await signIn(page, 'AB-1001');
-  const order = (await look(page.request, 'orders?size=1')).rows[0];
+  const order = (await look(page.request, 'orders?channel=web&size=1')).rows[0];
   const list = (await look(page.request, 'picking/lists'))[0];
   const parcel = (await look(page.request, 'parcels'))[0];
   const product = await look(page.request, 'products/SMK-4-ST');
