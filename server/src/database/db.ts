@@ -70,13 +70,13 @@ export class Tx extends Sql {
     super(manager);
   }
 
-  /** Runs a part of the transaction that may fail alone: what it wrote is taken back, the rest stays. */
+  /** Runs a part of the transaction that may fail alone: what it wrote is taken back, the rest stays. After a deadlock there is no rest: the whole is tried again. */
   async attempt<T>(work: () => Promise<T>): Promise<T> {
     await this.run('SAVEPOINT part');
     try {
       return await work();
     } catch (error) {
-      await this.run('ROLLBACK TO SAVEPOINT part');
+      if (!DEADLOCK.has(errnoOf(error) ?? 0)) await this.run('ROLLBACK TO SAVEPOINT part');
       throw error;
     }
   }
