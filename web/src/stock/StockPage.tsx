@@ -173,14 +173,9 @@ function ReserveMode({ lead }: { lead: boolean }) {
         <option value="whole">An order is promised everything or nothing.</option>
       </select>
       {lead && (
-        <button
-          type="button"
-          className="drop-clause"
-          disabled={again.isPending}
-          onClick={() => again.mutate()}
-        >
-          give scarce goods out anew by urgency
-        </button>
+        <Button size="small" disabled={again.isPending} onClick={() => again.mutate()}>
+          Give scarce goods out anew by urgency
+        </Button>
       )}
       {again.data && (
         <span role="status">
