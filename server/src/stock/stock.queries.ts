@@ -6,7 +6,7 @@ import { escapeLike } from '../catalog/escapeLike.js';
 import { Db, fromJson, NONE } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { Lots } from './lots.service.js';
-import { PROMISED_KINDS } from './stock.service.js';
+import { PROMISED_FROM, PROMISED_KINDS } from './stock.service.js';
 
 const SOON_DAYS = 60;
 const LEDGER_ROWS = 100;
@@ -222,11 +222,9 @@ export class StockQueries {
   }
 }
 
-const PROMISED = new Set(['bin', 'reserve', 'dock']);
-
 /** What a move does to the stock that may be promised: -quantity, 0 or quantity. */
 const changeOf = (m: LedgerRecord): number =>
-  m.quantity * (Number(PROMISED.has(m.toKind)) - Number(PROMISED.has(m.fromKind)));
+  m.quantity * (Number(PROMISED_FROM.has(m.toKind)) - Number(PROMISED_FROM.has(m.fromKind)));
 
 /** A place in words: places of no walls by what they are. */
 function placeWords(kind: string, code: string): string {

@@ -53,7 +53,7 @@ interface PlaceKind {
 }
 
 /** Kinds of places whose stock is free to promise. */
-const PROMISED_FROM = new Set(['bin', 'reserve', 'dock']);
+export const PROMISED_FROM: ReadonlySet<string> = new Set(['bin', 'reserve', 'dock']);
 /** The same for statements: `place.kind IN (PROMISED_KINDS)`. */
 export const PROMISED_KINDS = [...PROMISED_FROM].map(k => `'${k}'`).join(', ');
 /** Kinds that lie outside the house, and where parts become kits: their balance may be anything. */

@@ -9,7 +9,7 @@ import { OrderChecks, setting } from '../orders/checks.service.js';
 import { event } from '../orders/events.js';
 import { StockCorrections } from './corrections.service.js';
 import { Lots } from './lots.service.js';
-import { StockService } from './stock.service.js';
+import { PROMISED_FROM, StockService } from './stock.service.js';
 
 interface PlaceFound {
   id: string;
@@ -24,10 +24,8 @@ interface ProductFound {
   kind: 'piece' | 'kit' | 'bundle';
 }
 
-/** Kinds whose stock is promised to orders. */
-const PROMISED = new Set(['bin', 'reserve', 'dock']);
 /** Kinds that people carry goods from and to by hand; totes and parcels belong to orders. */
-const BY_HAND = new Set([...PROMISED, 'staging', 'bench', 'quarantine']);
+const BY_HAND = new Set([...PROMISED_FROM, 'staging', 'bench', 'quarantine']);
 
 /** Moves, write-offs and counts that people make, each with its reason. */
 @Injectable()
@@ -109,12 +107,12 @@ export class StockDesk {
         reason: input.reason,
       };
       await this.liesFree(tx, product, from, lotId, input.quantity);
-      if (PROMISED.has(from.kind) && !PROMISED.has(to.kind)) {
+      if (PROMISED_FROM.has(from.kind) && !PROMISED_FROM.has(to.kind)) {
         const lost = await this.corrections.force(tx, move, true, `moved to ${to.code}: ${input.reason}`);
         return this.corrected(tx, [], lost.orders);
       }
       await this.stock.apply(tx, { moves: [move] });
-      if (PROMISED.has(to.kind)) await this.checks.reserveAgain(tx, [product.id]);
+      if (PROMISED_FROM.has(to.kind)) await this.checks.reserveAgain(tx, [product.id]);
       await tx.tell('stock', product.id);
       return { changes: [], short: [] };
     });
@@ -140,7 +138,7 @@ export class StockDesk {
           causeId: null,
           reason: input.reason,
         },
-        PROMISED.has(from.kind),
+        PROMISED_FROM.has(from.kind),
         `written off: ${input.reason}`,
       );
       return this.corrected(tx, [], lost.orders);
@@ -208,7 +206,7 @@ export class StockDesk {
         causeId: countId,
         reason,
       },
-      more < 0 && PROMISED.has(place.kind),
+      more < 0 && PROMISED_FROM.has(place.kind),
       `${line.counted} of ${before} counted in ${place.code}`,
     );
     return { before, orders: lost.orders };
