@@ -65,6 +65,8 @@ export const AliasIn = z.object({ code: z.string().trim().min(1).max(60) });
 export interface PlaceView {
   code: string;
   kind: string;
+  /** The newest move from or to it; 0 when there was none. */
+  seen: number;
   stock: {
     sku: string;
     name: string;

@@ -13,7 +13,8 @@ export interface ChannelView {
   link: {
     kind: string;
     address: string;
-    keyEnds: string;
+    /** The last letters of the key; null when this house’s secret does not open it. */
+    keyEnds: string | null;
     everyMinutes: number;
     active: boolean;
     doing: string | null;

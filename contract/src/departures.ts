@@ -35,6 +35,8 @@ export interface NeedsPerson {
   detail: string;
   cure: string;
   orders: number;
+  /** The job to try again, where that is the cure. */
+  job: string | null;
 }
 
 export interface Board {
@@ -67,6 +69,8 @@ export interface HandoverParcel {
   tracking: string;
   service: string;
   scanned: boolean;
+  /** Why it must not go, and what to do; null when it may. */
+  held: string | null;
 }
 
 export interface HandoverView {
@@ -76,6 +80,8 @@ export interface HandoverView {
   name: string;
   cutOff: string;
   state: 'open' | 'closed' | 'cancelled';
+  /** Why it was called off. */
+  reason: string;
   parcels: HandoverParcel[];
 }
 
@@ -85,3 +91,6 @@ export interface HandoverAnswer {
 }
 
 export const CloseDeparture = z.object({ leaveBehind: z.boolean().default(false) });
+export const CancelDeparture = z.object({
+  reason: z.string().trim().min(3, 'say why, in three letters at least').max(200),
+});

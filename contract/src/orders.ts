@@ -1,4 +1,14 @@
-import type { Address, Change, Hold, LineTotal, MissingFact, Stage, StopReason } from '@auk/core';
+import type {
+  Address,
+  Change,
+  Hold,
+  LineTotal,
+  MissingFact,
+  Payment,
+  Settled,
+  Stage,
+  StopReason,
+} from '@auk/core';
 import { z } from 'zod';
 import { PageQuery } from './common.js';
 
@@ -154,7 +164,10 @@ export interface OrderView {
   row: OrderRow;
   mail: string;
   placedAt: string | null;
-  payment: string;
+  /** What the channel, or the office, said of the payment. */
+  payment: Payment;
+  /** The word that follows the money. */
+  settled: Settled;
   shipTo: Address;
   billTo: Address | null;
   pickUpPoint: string;

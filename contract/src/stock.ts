@@ -51,6 +51,8 @@ export type WriteOffIn = z.infer<typeof WriteOffIn>;
 export const CountIn = z.object({
   key: Id,
   place: PlaceCode,
+  /** The newest move of the place when the count was begun, as the place tells it: a count of an older state is refused. */
+  seen: z.number().int().min(0),
   reason: z.string().trim().max(120).default(''),
   lines: z
     .array(z.object({ sku: Sku, lot: Lot, counted: z.number().int().min(0).max(1_000_000) }))

@@ -25,8 +25,10 @@ import { BoardQueries } from './departures/board.queries.js';
 import { DeparturesController } from './departures/departures.controller.js';
 import { HandoverService } from './departures/handover.service.js';
 import { DeparturePlanner } from './departures/planner.js';
+import { Telling } from './departures/telling.service.js';
 import { FindController } from './find/find.controller.js';
 import { FindService } from './find/find.service.js';
+import { HouseService } from './house/house.service.js';
 import { AccessGuard } from './http/access.js';
 import { ProblemFilter } from './http/filter.js';
 import { ExportsService } from './imports/exports.service.js';
@@ -39,18 +41,22 @@ import { ProductsImport } from './imports/productsImport.js';
 import { PurchasesImport } from './imports/purchasesImport.js';
 import { RecipesImport } from './imports/recipesImport.js';
 import { StockImport } from './imports/stockImport.js';
+import { JobsController } from './jobs/jobs.controller.js';
 import { JobsService } from './jobs/jobs.service.js';
 import { BuildsQueries } from './kits/builds.queries.js';
 import { Builds } from './kits/builds.service.js';
 import { KitsController } from './kits/kits.controller.js';
 import { KitsQueries } from './kits/kits.queries.js';
 import { Recipes } from './kits/recipes.service.js';
+import { Leases } from './leases/leases.service.js';
+import { Rounds } from './leases/rounds.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { OrderChecks } from './orders/checks.service.js';
 import { DeskService } from './orders/desk.service.js';
 import { DuplicateSearch } from './orders/duplicates.js';
 import { OrderEditing } from './orders/editing.service.js';
+import { HeldOrders } from './orders/held.service.js';
 import { OrderIntake } from './orders/intake.js';
 import { OrderListQueries } from './orders/list.queries.js';
 import { LineMatching } from './orders/matching.js';
@@ -113,9 +119,13 @@ const CONTROLLERS = [
   DeparturesController,
   FindController,
   LiveController,
+  JobsController,
 ];
 const SERVICES = [
   Db,
+  HouseService,
+  Leases,
+  Rounds,
   PeopleService,
   CatalogService,
   StockService,
@@ -171,6 +181,8 @@ const SERVICES = [
   PrintingService,
   BoardQueries,
   HandoverService,
+  Telling,
+  HeldOrders,
   FindService,
   LiveService,
   JobsService,

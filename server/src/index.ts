@@ -9,6 +9,7 @@ export * from './database/source.js';
 export * from './demo/load.js';
 export * from './imports/imports.service.js';
 export * from './jobs/jobs.service.js';
+export * from './leases/rounds.service.js';
 export * from './orders/intake.js';
 export * from './packing/packing.service.js';
 export * from './parcels/purchase.service.js';

@@ -3,7 +3,7 @@ import { makeApp } from './app.js';
 import { PlainCarrier } from './carriers/plain/plainCarrier.js';
 import { makeDataSource } from './database/source.js';
 import { DemoLoader } from './demo/load.js';
-import { JobsService } from './jobs/jobs.service.js';
+import { Rounds } from './leases/rounds.service.js';
 
 /** Starts one server: migrates, loads the demo into an empty house, serves. Everything it needs comes from the environment that scripts/start.sh sets. */
 const need = (name: string): string => {
@@ -39,5 +39,5 @@ if (await demo.empty()) {
 }
 await demo.moveStandins(standins);
 await app.listen(Number(need('AUK_PORT')), '127.0.0.1');
-app.get(JobsService).start();
+app.get(Rounds).start();
 console.log('ready');

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DeparturePlanner } from '../src/departures/planner.js';
-import { JobsService } from '../src/jobs/jobs.service.js';
+import { Rounds } from '../src/leases/rounds.service.js';
 import { orderCsv, ordersIn, packAndClose, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
@@ -174,14 +174,14 @@ test('a parcel for another truck, without a label, or unknown is refused at the 
 });
 
 test('a channel that is down is told later, and told once', async () => {
-  const jobs = house.app.get(JobsService);
+  const jobs = house.app.get(Rounds);
   const before = house.standins.told.all().length;
   const waiting = (await house.db.one<{ n: number }>(
     "SELECT COUNT(*) AS n FROM job WHERE state = 'waiting'",
   ))!.n;
   expect(waiting).toBeGreaterThan(0);
-  await jobs.tick(new Date());
-  await jobs.tick(new Date());
+  await jobs.once('jobs');
+  await jobs.once('jobs');
   expect(house.standins.told.all().length).toBe(before + waiting);
   expect((await house.db.one<{ n: number }>("SELECT COUNT(*) AS n FROM job WHERE state <> 'done'"))!.n).toBe(
     0,

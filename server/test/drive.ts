@@ -69,6 +69,10 @@ export const orderCsv = (rows: string[]): string =>
 export const productOf = async (caller: Caller, sku: string): Promise<any> =>
   (await caller.get(`products/${sku}`)).body;
 
+/** The newest move of a place, which a count begun now has seen. */
+export const seenIn = async (caller: Caller, place: string): Promise<number> =>
+  (await caller.get(`places/${place}`)).body.seen;
+
 /** The id of the order with a channel's number. */
 export const idOfOrder = async (caller: Caller, number: string): Promise<string> =>
   (await caller.get(`orders?stage=all&words=${encodeURIComponent(number)}`)).body.rows.find(

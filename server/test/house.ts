@@ -19,6 +19,8 @@ export interface House {
   standins: Standins;
   url: string;
   signIn: (badge: string) => Promise<Caller>;
+  /** Another server on the same database and stand-ins. */
+  secondServer: () => Promise<{ app: NestExpressApplication; url: string; close: () => Promise<void> }>;
   close: () => Promise<void>;
 }
 
@@ -55,16 +57,29 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   await source.runMigrations();
   const standins = new Standins(mkdtempSync(join(tmpdir(), 'auk-standins-')));
   const at = `http://127.0.0.1:${await standins.listen()}`;
-  const app = await makeApp({
-    source,
-    carriers: [
-      new PlainCarrier('heron', 'Heron Post', `${at}/heron`),
-      new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`),
-    ],
-  });
-  await app.listen(0, '127.0.0.1');
+  const serve = async (on: DataSource) => {
+    const made = await makeApp({
+      source: on,
+      carriers: [
+        new PlainCarrier('heron', 'Heron Post', `${at}/heron`),
+        new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`),
+      ],
+    });
+    await made.listen(0, '127.0.0.1');
+    return made;
+  };
+  const app = await serve(source);
   await app.get(DemoLoader).load({ ...size, standins: at }, new Date());
-  const url = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}`;
+  const url = addressOf(app);
+  const secondServer = async () => {
+    const own = await makeDataSource({ port, database: name }).initialize();
+    const second = await serve(own);
+    const end = async () => {
+      await second.close();
+      if (own.isInitialized) await own.destroy();
+    };
+    return { app: second, url: addressOf(second), close: end };
+  };
   const close = async () => {
     await app.close();
     await standins.close();
@@ -72,8 +87,11 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
     await root.query(`DROP DATABASE ${name}`);
     await root.destroy();
   };
-  return { app, db: app.get(Db), standins, url, signIn: badge => signIn(url, badge), close };
+  return { app, db: app.get(Db), standins, url, signIn: badge => signIn(url, badge), secondServer, close };
 }
+
+const addressOf = (app: NestExpressApplication): string =>
+  `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}`;
 
 async function signIn(url: string, badge: string): Promise<Caller> {
   const response = await fetch(`${url}/api/v1/people/sign-in`, {

@@ -1,7 +1,7 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Lots } from '../src/stock/lots.service.js';
-import { bringIn, idOfOrder, listAndPick, productOf, scanOf } from './drive.js';
+import { bringIn, idOfOrder, listAndPick, productOf, scanOf, seenIn } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -135,6 +135,7 @@ test('lots: asked, read from a GS1 code, first expired first out, expired refuse
           await lead.post('stock/counts', {
             key: v7(),
             place: p.place,
+            seen: await seenIn(lead, p.place),
             lines: [{ sku: 'MIT-STR-10', lot: p.lot, counted: 0 }],
           })
         ).status,

@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { bringIn, idOfOrder, listAndPick, productOf } from './drive.js';
+import { bringIn, idOfOrder, listAndPick, productOf, seenIn } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -16,8 +16,14 @@ afterAll(async () => {
 
 const stageOf = async (number: string) =>
   (await lead.get(`orders/${await idOfOrder(lead, number)}`)).body.row.stage;
-const count = (place: string, sku: string, counted: number, key = v7()) =>
-  lead.post('stock/counts', { key, place, reason: 'cycle count', lines: [{ sku, lot: null, counted }] });
+const count = async (place: string, sku: string, counted: number, key = v7(), seen?: number) =>
+  lead.post('stock/counts', {
+    key,
+    place,
+    seen: seen ?? (await seenIn(lead, place)),
+    reason: 'cycle count',
+    lines: [{ sku, lot: null, counted }],
+  });
 /** Puts all free stock of a product in one place, by moves. */
 async function gathered(sku: string, to: string): Promise<void> {
   for (const p of (await productOf(lead, sku)).places as { code: string; onHand: number; listed: number }[])

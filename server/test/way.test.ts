@@ -1,6 +1,6 @@
 import { isS10 } from '@auk/core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { JobsService } from '../src/jobs/jobs.service.js';
+import { Rounds } from '../src/leases/rounds.service.js';
 import { listAndPick, orderCsv, ordersIn, packAndClose, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
@@ -63,7 +63,7 @@ test('one order goes the whole way, and the stock is right after it', async () =
   const after = (await lead.get('products/JAR-HEX-12')).body;
   expect(after.onHand).toBe(before.onHand - 2);
   expect(after.reserved).toBe(before.reserved);
-  await house.app.get(JobsService).tick(new Date());
+  await house.app.get(Rounds).once('jobs');
   expect(house.standins.told.all().map(t => t.tracking)).toContain(label.tracking);
   expect(await differences(house)).toEqual([]);
 });

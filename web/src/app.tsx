@@ -76,7 +76,7 @@ function Pages({ me }: { me: Person }) {
         <Route path="/receiving/:no" element={<DockPage me={me} />} />
         <Route element={<Shell me={me} />}>
           <Route path="/board" element={<BoardPage />} />
-          <Route path="/departures/:no" element={<HandoverPage />} />
+          <Route path="/departures/:no" element={<HandoverPage me={me} />} />
           <Route path="/departed" element={<OrdersPage key="departed" me={me} departed />} />
           <Route path="/orders" element={<OrdersPage key="orders" me={me} />} />
           <Route path="/bring-in" element={<ImportPage />} />

@@ -1,4 +1,3 @@
-import { apportion } from '../money/apportion.js';
 import { MILLION, timesRate } from '../money/round.js';
 import { fail, ok, type Result } from '../result.js';
 import type { PricedLine } from './totals.js';
@@ -27,21 +26,4 @@ export function actOnLines<L extends PricedLine>(
   });
   const under = changed.findIndex(l => l.priceMinor < 0);
   return under === -1 ? ok(changed) : fail({ line: under });
-}
-
-/**
- * Splits an order's shipping, discount and paid amount between the lines that stay and those that go, by their goods and to the minor unit.
- * Returns what goes along; what stays is the rest.
- */
-export function splitMoney(
-  whole: { shippingMinor: number; discountMinor: number; paidMinor: number },
-  stayGoods: number,
-  goGoods: number,
-): { shippingMinor: number; discountMinor: number; paidMinor: number } {
-  const goes = (amount: number) => apportion(amount, [stayGoods, goGoods])[1]!;
-  return {
-    shippingMinor: goes(whole.shippingMinor),
-    discountMinor: goes(whole.discountMinor),
-    paidMinor: goes(whole.paidMinor),
-  };
 }

@@ -1,15 +1,15 @@
 import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote } from '@auk/contract';
+import type { CarrierAnswer } from '@auk/core';
 
 /** What asking a carrier can come to. `silent` is a time-out, a broken connection or an answer that makes no sense: nobody knows what was done. */
-export type Asked<T> =
-  | { kind: 'answered'; value: T }
-  | { kind: 'refused'; why: string }
-  | { kind: 'silent'; why: string };
+export type Asked<T> = CarrierAnswer<T>;
 
 /** A carrier as Auk sees it. Every adapter is one folder with one of these. */
 export interface Carrier {
   code: string;
   name: string;
+  /** Longest time in milliseconds after it was asked to sell in which a purchase may still come about. */
+  longestMs: number;
   /** Prices of all services that take the parcel. */
   quote(parcel: CarrierParcel): Promise<Asked<CarrierQuote[]>>;
   /** Buys under our key; asking twice with one key must charge once. */

@@ -202,7 +202,11 @@ export class CatalogService {
        LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey WHERE b.placeId = ? AND b.onHand <> 0 ORDER BY p.sku`,
       [NONE, place.id],
     );
-    return { code: place.code, kind: place.kind, stock };
+    const { seen } = (await this.db.one<{ seen: number }>(
+      'SELECT GREATEST(COALESCE((SELECT MAX(id) FROM stockMove WHERE fromPlaceId = ?), 0), COALESCE((SELECT MAX(id) FROM stockMove WHERE toPlaceId = ?), 0)) AS seen',
+      [place.id, place.id],
+    ))!;
+    return { code: place.code, kind: place.kind, seen, stock };
   }
 }
 

@@ -1,5 +1,6 @@
 import type { ToldTracking } from '@auk/contract';
 import type { ZodType } from 'zod';
+import { readBounded, TooLarge } from '../http/readBounded.js';
 import { type ChannelAddress, ChannelTrouble, type Unreadable } from './adapter.js';
 
 const PATIENCE_MS = 8_000;
@@ -44,13 +45,12 @@ async function fetchText(at: ChannelAddress, path: string, body: unknown): Promi
       redirect: 'error',
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
-    if (Number(response.headers.get('content-length') ?? 0) > MOST_BYTES)
-      throw new ChannelTrouble(`${at.name} sent an answer that is too large.`);
-    const text = await response.text();
+    const text = await readBounded(response, MOST_BYTES);
     refuse(at, response);
     return text;
   } catch (error) {
     if (error instanceof ChannelTrouble) throw error;
+    if (error instanceof TooLarge) throw new ChannelTrouble(`${at.name} sent an answer that is too large.`);
     const late = error instanceof Error && error.name === 'TimeoutError';
     throw new ChannelTrouble(
       late

@@ -6,6 +6,9 @@ import { StockForSale } from '../catalog/stockForSale.js';
 import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
 import { Forbidden, NotHere } from '../http/problem.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import { LeaseLost, Leases } from '../leases/leases.service.js';
+import { Rounds, type Turn } from '../leases/rounds.service.js';
 import { type IntakeChannel, OrderIntake } from '../orders/intake.js';
 import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
 import { CHANNEL_KINDS } from './kinds.js';
@@ -28,6 +31,7 @@ interface LinkRow {
 
 /** Pulling holds a channel for this long from its last page on; a server that died lets go by itself. */
 const LEASE_MS = 60_000;
+const DUE_EVERY_MS = 1_000;
 /** Stock for sale is gathered for this long between two pushes. */
 const PUSH_MS = 20_000;
 const PUSH_ROWS = 100;
@@ -48,7 +52,24 @@ export class ChannelsService {
     private readonly db: Db,
     private readonly intake: OrderIntake,
     private readonly stock: StockForSale,
-  ) {}
+    private readonly leases: Leases,
+    private readonly jobs: JobsService,
+    private readonly rounds: Rounds,
+  ) {
+    const common = { everyMs: DUE_EVERY_MS, leaseMs: LEASE_MS };
+    rounds.register({
+      ...common,
+      name: 'pull',
+      lanes: () => this.due('pullAt'),
+      work: (id, turn) => this.pull(id, turn),
+    });
+    rounds.register({
+      ...common,
+      name: 'push',
+      lanes: () => this.due('pushAt'),
+      work: (id, turn) => this.pushTo(id, turn),
+    });
+  }
 
   kinds(): ChannelKind[] {
     return CHANNEL_KINDS.map(({ kind, words }) => ({ kind, words }));
@@ -56,9 +77,9 @@ export class ChannelsService {
 
   async list(): Promise<ChannelView[]> {
     const rows = await this.db.rows<Record<string, unknown>>(
-      `SELECT c.code, c.name, c.brand, c.currency, l.kind, l.address, l.keySealed, l.everyMinutes, l.active, l.doing, l.leaseUntil, l.triedAt, l.succeededAt, l.error, l.lastCounts, l.pullAt, l.pushedAt, l.pushError,
+      `SELECT c.code, c.name, c.brand, c.currency, l.kind, l.address, l.keySealed, l.everyMinutes, l.active, IF(s.until > NOW(3), l.doing, NULL) AS doing, l.triedAt, l.succeededAt, l.error, l.lastCounts, l.pullAt, l.pushedAt, l.pushError,
          (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id) AS listings, (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id AND x.productId IS NULL) AS unlinked
-       FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id ORDER BY c.name`,
+       FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id LEFT JOIN lease s ON s.name = CONCAT('pull ', c.id) ORDER BY c.name`,
     );
     return rows.map(toView);
   }
@@ -120,39 +141,40 @@ export class ChannelsService {
     });
   }
 
-  /** Pulls every channel whose time has come, one after the other; called by the jobs' round. Returns how many. */
-  async pullDue(now: Date, stopped: () => boolean = () => false): Promise<number> {
-    let pulled = 0;
-    for (let link = await this.take(now); link && !stopped(); link = await this.take(now)) {
-      await this.pull(link, stopped);
-      pulled += 1;
-    }
-    return pulled;
+  /** Pulls every channel whose time has come, each by itself; waits for their ends. */
+  pullDue(): Promise<void> {
+    return this.rounds.once('pull');
   }
 
-  private take(now: Date): Promise<LinkRow | null> {
-    return this.db.tx({ personId: null, at: now }, async tx => {
-      const link = await tx.one<LinkRow>(
-        `${LINK} WHERE l.active AND l.pullAt <= ? AND (l.leaseUntil IS NULL OR l.leaseUntil < ?) ORDER BY l.pullAt LIMIT 1 FOR UPDATE SKIP LOCKED`,
-        [now, now],
-      );
-      if (link)
-        await tx.run(
-          'UPDATE channelLink SET leaseUntil = ?, pullAt = ?, triedAt = ?, doing = ? WHERE channelId = ?',
-          [
-            new Date(now.getTime() + LEASE_MS),
-            new Date(now.getTime() + link.everyMinutes * 60_000),
-            now,
-            'asking for listings',
-            link.channelId,
-          ],
-        );
-      return link;
-    });
+  /** Pushes to every channel whose time has come, each by itself; waits for their ends. */
+  pushDue(): Promise<void> {
+    return this.rounds.once('push');
+  }
+
+  private async due(column: 'pullAt' | 'pushAt'): Promise<string[]> {
+    const rows = await this.db.rows<{ channelId: string }>(
+      `SELECT channelId FROM channelLink WHERE active AND ${column} <= NOW(3) ORDER BY ${column}`,
+    );
+    return rows.map(r => r.channelId);
+  }
+
+  /** Takes a channel's turn when its time has come still: whoever moves the time on does the work. */
+  private async turn(channelId: string, column: 'pullAt' | 'pushAt', wait: string): Promise<LinkRow | null> {
+    const n = await this.db.run(
+      `UPDATE channelLink SET ${column} = NOW(3) + INTERVAL ${wait} WHERE channelId = ? AND active AND ${column} <= NOW(3)`,
+      [channelId],
+    );
+    return n === 0 ? null : this.db.one<LinkRow>(`${LINK} WHERE l.channelId = ?`, [channelId]);
   }
 
   /** One round with a channel: its listings, its orders page by page, each page taken in together with the cursor that follows it. */
-  private async pull(link: LinkRow, stopped: () => boolean): Promise<void> {
+  private async pull(channelId: string, turn: Turn): Promise<void> {
+    const link = await this.turn(channelId, 'pullAt', 'everyMinutes MINUTE');
+    if (!link) return;
+    await this.db.run(
+      "UPDATE channelLink SET triedAt = NOW(3), doing = 'asking for listings' WHERE channelId = ?",
+      [channelId],
+    );
     const counts = { listings: 0, new: 0, changed: 0, same: 0, unreadable: 0 };
     try {
       const adapter = open(link);
@@ -162,7 +184,7 @@ export class ChannelsService {
         c => adapter.listings(c),
         (tx, page) => this.takeListings(tx, link, page.items, counts),
         counts,
-        stopped,
+        turn,
       );
       await this.pages(
         link,
@@ -170,17 +192,25 @@ export class ChannelsService {
         c => adapter.orders(c),
         (tx, page) => this.takeOrders(tx, link, page, counts),
         counts,
-        stopped,
+        turn,
       );
-      await this.done(link, { succeededAt: new Date(), error: null }, counts);
+      await this.done(link, turn, 'succeededAt = NOW(3), error = NULL', [], counts);
+      await this.jobs.hurry(this.db, channelId);
     } catch (error) {
+      if (error instanceof LeaseLost) throw error;
       if (!(error instanceof ChannelTrouble)) log.warn({ err: error, channel: link.code }, 'a pull failed');
       const retry = error instanceof ChannelTrouble ? (error.retryAfterMs ?? RETRY_MS) : RETRY_MS;
       const says =
         error instanceof ChannelTrouble
           ? error.message
           : 'Something unexpected went wrong while its orders were taken in.';
-      await this.done(link, { error: says.slice(0, 400), pullAt: new Date(Date.now() + retry) }, counts);
+      await this.done(
+        link,
+        turn,
+        'error = ?, pullAt = NOW(3) + INTERVAL ? MICROSECOND',
+        [says.slice(0, 400), retry * 1000],
+        counts,
+      );
     }
   }
 
@@ -190,24 +220,26 @@ export class ChannelsService {
     ask: (cursor: string | null) => Promise<ChannelPage<T>>,
     takeIn: (tx: Tx, page: ChannelPage<T>) => Promise<void>,
     counts: Counts,
-    stopped: () => boolean,
+    turn: Turn,
   ): Promise<void> {
     const column = what === 'orders' ? 'orderCursor' : 'listingCursor';
     let cursor = link[column];
-    for (let more = true; more && !stopped(); ) {
+    for (let more = true; more && !turn.stopped(); ) {
       const page = await ask(cursor);
+      await this.leases.renew(turn.lease, LEASE_MS);
       for (let i = 0; i < page.items.length; i += PART) {
-        await this.db.tx({ personId: null, at: new Date() }, tx =>
-          takeIn(tx, { ...page, items: page.items.slice(i, i + PART), unreadable: [] }),
-        );
+        await this.db.tx({ personId: null, at: new Date() }, async tx => {
+          await this.leases.must(tx, turn.lease);
+          await takeIn(tx, { ...page, items: page.items.slice(i, i + PART), unreadable: [] });
+        });
         await wait(BREATH_MS);
       }
       await this.db.tx({ personId: null, at: new Date() }, async tx => {
+        await this.leases.must(tx, turn.lease);
         await this.keepUnreadable(tx, link, what, page);
         counts.unreadable += page.unreadable.length;
-        await tx.run(`UPDATE channelLink SET ${column} = ?, leaseUntil = ?, doing = ? WHERE channelId = ?`, [
+        await tx.run(`UPDATE channelLink SET ${column} = ?, doing = ? WHERE channelId = ?`, [
           page.cursor,
-          new Date(tx.at.getTime() + LEASE_MS),
           progress(what, counts),
           link.channelId,
         ]);
@@ -274,56 +306,51 @@ export class ChannelsService {
     );
   }
 
+  /** Ends a round: what came of it, and no more "doing". */
   private async done(
     link: LinkRow,
-    columns: Record<string, Date | string | null>,
+    turn: Turn,
+    set: string,
+    params: readonly unknown[],
     counts: Counts,
   ): Promise<void> {
     await this.db.tx({ personId: null, at: new Date() }, async tx => {
-      await tx.run(
-        `UPDATE channelLink SET leaseUntil = NULL, doing = NULL, lastCounts = ?, ${Object.keys(columns)
-          .map(c => `${c} = ?`)
-          .join(', ')} WHERE channelId = ?`,
-        [JSON.stringify(counts), ...Object.values(columns), link.channelId],
-      );
+      await this.leases.must(tx, turn.lease);
+      await tx.run(`UPDATE channelLink SET doing = NULL, lastCounts = ?, ${set} WHERE channelId = ?`, [
+        JSON.stringify(counts),
+        ...params,
+        link.channelId,
+      ]);
       await tx.tell('channels', link.code);
       if (counts.listings > 0) await tx.tell('catalog', '');
     });
   }
 
-  /** Pushes stock for sale to every channel whose time has come: only what changed since the last push, gathered into few messages. */
-  async pushDue(now: Date): Promise<void> {
-    const links = await this.db.rows<LinkRow>(`${LINK} WHERE l.active AND l.pushAt <= ?`, [now]);
-    for (const link of links) {
-      // Whoever moves the time on is the one that pushes.
-      if (
-        (await this.db.run('UPDATE channelLink SET pushAt = ? WHERE channelId = ? AND pushAt <= ?', [
-          new Date(now.getTime() + PUSH_MS),
-          link.channelId,
-          now,
-        ])) === 0
-      )
-        continue;
-      try {
-        const n = await this.push(link, now);
-        if (n > 0)
-          await this.db.run('UPDATE channelLink SET pushedAt = ?, pushError = NULL WHERE channelId = ?', [
-            now,
-            link.channelId,
-          ]);
-      } catch (error) {
-        const trouble = error instanceof ChannelTrouble ? error : null;
-        if (!trouble) log.warn({ err: error, channel: link.code }, 'a push of stock failed');
-        await this.db.run('UPDATE channelLink SET pushError = ?, pushAt = ? WHERE channelId = ?', [
-          (trouble?.message ?? 'Something unexpected went wrong.').slice(0, 400),
-          new Date(now.getTime() + (trouble?.retryAfterMs ?? PUSH_MS)),
-          link.channelId,
+  /** Pushes stock for sale to a channel: only what changed since the last push, gathered into few messages. */
+  private async pushTo(channelId: string, turn: Turn): Promise<void> {
+    const link = await this.turn(channelId, 'pushAt', `${PUSH_MS / 1000} SECOND`);
+    if (!link) return;
+    try {
+      if ((await this.push(link, turn)) > 0)
+        await this.db.run('UPDATE channelLink SET pushedAt = NOW(3), pushError = NULL WHERE channelId = ?', [
+          channelId,
         ]);
-      }
+    } catch (error) {
+      if (error instanceof LeaseLost) throw error;
+      const trouble = error instanceof ChannelTrouble ? error : null;
+      if (!trouble) log.warn({ err: error, channel: link.code }, 'a push of stock failed');
+      await this.db.run(
+        'UPDATE channelLink SET pushError = ?, pushAt = NOW(3) + INTERVAL ? MICROSECOND WHERE channelId = ?',
+        [
+          (trouble?.message ?? 'Something unexpected went wrong.').slice(0, 400),
+          (trouble?.retryAfterMs ?? PUSH_MS) * 1000,
+          channelId,
+        ],
+      );
     }
   }
 
-  private async push(link: LinkRow, now: Date): Promise<number> {
+  private async push(link: LinkRow, turn: Turn): Promise<number> {
     const listings = await this.db.rows<{
       id: string;
       channelSku: string;
@@ -345,17 +372,23 @@ export class ChannelsService {
     for (let i = 0; i < changed.length; i += PUSH_ROWS) {
       const part = changed.slice(i, i + PUSH_ROWS);
       await adapter.pushStock(part.map(({ channelSku, quantity }) => ({ channelSku, quantity })));
-      await this.db.tx({ personId: null, at: now }, async tx => {
+      await this.leases.renew(turn.lease, LEASE_MS);
+      await this.db.tx({ personId: null, at: new Date() }, async tx => {
+        await this.leases.must(tx, turn.lease);
         for (const l of part) await tx.run('UPDATE listing SET pushed = ? WHERE id = ?', [l.quantity, l.id]);
       });
     }
     return changed.length;
   }
 
-  /** Tells an order's channel that a parcel left. A channel that is not connected is not told. Returns whether it was. */
+  /** Tells an order's channel that a parcel left. A channel that is not connected is not told; one that is switched off is told when it is on again. Returns whether it was. */
   async tellTracking(channelId: string, told: ToldTracking): Promise<boolean> {
-    const link = await this.db.one<LinkRow>(`${LINK} WHERE l.channelId = ? AND l.active`, [channelId]);
+    const link = await this.db.one<LinkRow & { active: number }>(
+      `${LINK.replace('SELECT', 'SELECT l.active,')} WHERE l.channelId = ?`,
+      [channelId],
+    );
     if (!link) return false;
+    if (!link.active) throw new ChannelTrouble(`${link.name} is switched off in Setup.`);
     await open(link).tellTracking(told);
     return true;
   }
@@ -376,21 +409,34 @@ const progress = (what: string, c: Counts): string =>
     ? `${c.listings} listings read`
     : `${c.new + c.changed + c.same} orders read, ${c.new} new`;
 
+function keyOf(link: LinkRow): string {
+  try {
+    return unseal(link.keySealed);
+  } catch {
+    throw new ChannelTrouble(
+      `The key of ${link.name} cannot be opened with this house’s secret. Enter it again in Setup.`,
+    );
+  }
+}
+
 function open(link: LinkRow): ChannelAdapter {
   const kind = CHANNEL_KINDS.find(k => k.kind === link.kind);
   if (!kind)
     throw new ChannelTrouble(`There is no kind of channel “${link.kind}” any more. Choose another in Setup.`);
-  return kind.open({
-    name: link.name,
-    address: link.address,
-    key: unseal(link.keySealed),
-    currency: link.currency,
-  });
+  return kind.open({ name: link.name, address: link.address, key: keyOf(link), currency: link.currency });
+}
+
+/** The last letters of a sealed key, or null when this house's secret does not open it. */
+function endOf(sealed: string): string | null {
+  try {
+    return unseal(sealed).slice(-3);
+  } catch {
+    return null;
+  }
 }
 
 function toView(r: Record<string, unknown>): ChannelView {
   const iso = (v: unknown) => (v instanceof Date ? v.toISOString() : null);
-  const leased = r.leaseUntil instanceof Date && r.leaseUntil.getTime() > Date.now();
   return {
     code: String(r.code),
     name: String(r.name),
@@ -402,10 +448,10 @@ function toView(r: Record<string, unknown>): ChannelView {
       ? {
           kind: String(r.kind),
           address: String(r.address),
-          keyEnds: unseal(String(r.keySealed)).slice(-3),
+          keyEnds: endOf(String(r.keySealed)),
           everyMinutes: Number(r.everyMinutes),
           active: Boolean(r.active),
-          doing: leased ? (r.doing as string | null) : null,
+          doing: r.doing as string | null,
           triedAt: iso(r.triedAt),
           succeededAt: iso(r.succeededAt),
           error: r.error as string | null,

@@ -504,6 +504,14 @@ export class DemoLoader {
         personId: lead,
         at: earlier(15),
       });
+    const [, , given] = await this.db.rows<{ id: string }>(
+      "SELECT id FROM orders WHERE stage = 'Clear' ORDER BY no DESC LIMIT 3",
+    );
+    if (given)
+      await this.orders.cancel(given.id, 'the buyer ordered twice and wrote so', {
+        personId: lead,
+        at: earlier(10),
+      });
   }
 }
 
@@ -594,6 +602,14 @@ function demandOf(orders: readonly DemoOrder[]): Map<string, number> {
 }
 
 /** Gives some open orders a fault that stops them, as real days do. */
+/** Of so many orders the one at a position is paid otherwise. */
+const PAID_OTHERWISE: readonly (readonly [every: number, at: number, payment: ReceivedOrder['payment']])[] = [
+  [71, 9, 'unpaid'],
+  [47, 13, 'on delivery'],
+  [67, 14, 'refunded'],
+  [61, 17, 'part refunded'],
+];
+
 function spoil(orders: DemoOrder[]): DemoOrder[] {
   return orders.map((o, i) => {
     const first = o.order.lines[0]!;
@@ -605,7 +621,8 @@ function spoil(orders: DemoOrder[]): DemoOrder[] {
           lines: [{ ...first, channelSku: 'FM-HVB-DEEP-2', title: 'Deep hive body, pair, unassembled' }],
         },
       };
-    if (i % 71 === 9) return { ...o, order: { ...o.order, payment: 'unpaid' } };
+    const payment = PAID_OTHERWISE.find(([every, at]) => i % every === at)?.[2];
+    if (payment) return { ...o, order: { ...o.order, payment } };
     if (i % 53 === 11)
       return { ...o, order: { ...o.order, shipTo: { ...o.order.shipTo, postcode: '4370' } } };
     return o;

@@ -3,7 +3,9 @@ import { forecast, type Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { NotHere } from '../http/problem.js';
+import { HeldOrders } from '../orders/held.service.js';
 
 interface DepartureRecord {
   id: string;
@@ -23,16 +25,36 @@ const BAR: Partial<Record<Stage, keyof StageBar>> = {
   Packed: 'packed',
   Labelled: 'labelled',
 };
+type Cause = Omit<NeedsPerson, 'job'>;
+
+/** Most causes of one kind that are named. */
+const NEEDS = 50;
+/** A channel that could not be told for so long is shown to a person. */
+const UNTOLD_MINUTES = 30;
+
+const need = (
+  code: string,
+  subject: string,
+  says: string,
+  detail: string,
+  cure: string,
+  job: string | null = null,
+): NeedsPerson => ({ code, subject, says, detail, cure, orders: 1, job });
+
 /** Minutes of the past that today's pace is taken from. */
 const PACE_MINUTES = 90;
 
 /** Reads for the Board, the route strip and the handover. */
 @Injectable()
 export class BoardQueries {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly house: HouseService,
+    private readonly held: HeldOrders,
+  ) {}
 
   async board(now: Date): Promise<Board> {
-    const zone = (await this.db.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1'))!.zone;
+    const { zone } = await this.house.warehouse(this.db);
     const [departures, bars, handed, gone, pace, needs] = await Promise.all([
       this.today(now, zone),
       this.bars(),
@@ -86,7 +108,7 @@ export class BoardQueries {
   }
 
   async strip(now: Date): Promise<Strip> {
-    const zone = (await this.db.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1'))!.zone;
+    const { zone } = await this.house.warehouse(this.db);
     const counts = await this.db.rows<{ stage: Stage; n: number }>(
       "SELECT stage, COUNT(*) AS n FROM orders WHERE stage NOT IN ('Departed', 'Cancelled') GROUP BY stage",
     );
@@ -112,7 +134,10 @@ export class BoardQueries {
   }
 
   async handover(no: number): Promise<HandoverView> {
-    const d = await this.db.one<DepartureRecord>('SELECT * FROM departure WHERE no = ?', [no]);
+    const d = await this.db.one<DepartureRecord & { reason: string }>(
+      'SELECT id, no, carrier, carrierName, name, cutOff, state, freight, reason FROM departure WHERE no = ?',
+      [no],
+    );
     if (!d) throw new NotHere(`The departure DE-${no}`);
     const parcels = await this.db.rows<{
       no: number;
@@ -121,11 +146,13 @@ export class BoardQueries {
       tracking: string;
       service: string;
       handedOverAt: Date | null;
+      orderId: string;
     }>(
-      `SELECT c.no, o.channelNumber AS \`order\`, o.buyer, b.tracking, b.serviceName AS service, c.handedOverAt FROM parcel c JOIN orders o ON o.id = c.orderId
+      `SELECT c.no, c.orderId, o.channelNumber AS \`order\`, o.buyer, b.tracking, b.serviceName AS service, c.handedOverAt FROM parcel c JOIN orders o ON o.id = c.orderId
        JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND (c.departedAt IS NULL OR ? = 'closed') ORDER BY c.handedOverAt IS NOT NULL, c.no`,
       [d.id, d.state],
     );
+    const held = await this.held.among(this.db, d.state === 'open' ? parcels.map(p => p.orderId) : []);
     return {
       id: d.id,
       no: `DE-${d.no}`,
@@ -133,10 +160,12 @@ export class BoardQueries {
       name: d.name,
       cutOff: d.cutOff.toISOString(),
       state: d.state,
-      parcels: parcels.map(({ handedOverAt, ...p }) => ({
+      reason: d.reason,
+      parcels: parcels.map(({ handedOverAt, orderId, ...p }) => ({
         ...p,
         no: `PA-${p.no}`,
         scanned: handedOverAt !== null,
+        held: held.get(orderId)?.says ?? null,
       })),
     };
   }
@@ -188,28 +217,60 @@ export class BoardQueries {
 
   /** What only a person can do, grouped by cause, most orders first. */
   private async needs(): Promise<NeedsPerson[]> {
-    const stops = await this.db.rows<NeedsPerson>(
+    const stops = await this.db.rows<Cause>(
       `SELECT s.code, s.subject, MIN(s.says) AS says, GROUP_CONCAT(DISTINCT o.channelNumber ORDER BY o.no SEPARATOR ', ') AS detail, MIN(s.cure) AS cure, COUNT(DISTINCT s.orderId) AS orders
-       FROM stopReason s JOIN orders o ON o.id = s.orderId WHERE s.liftedAt IS NULL AND o.stage = 'Stopped' GROUP BY s.code, s.subject ORDER BY orders DESC LIMIT 50`,
+       FROM stopReason s JOIN orders o ON o.id = s.orderId WHERE s.liftedAt IS NULL AND o.stage = 'Stopped' GROUP BY s.code, s.subject ORDER BY orders DESC LIMIT ${NEEDS}`,
     );
-    const short = await this.db.rows<NeedsPerson>(
+    const short = await this.db.rows<Cause>(
       `SELECT 'short' AS code, x.sku AS subject, CONCAT(x.name, ' is short.') AS says, CONCAT(SUM(x.n), ' missing') AS detail, 'Receive or count it.' AS cure, COUNT(DISTINCT x.orderId) AS orders FROM
          (SELECT p.orderId, pr.sku, pr.name, p.quantity - COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0) AS n
-          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short') x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT 50`,
+          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short') x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT ${NEEDS}`,
     );
-    const labels = await this.db.rows<NeedsPerson>(
+    const labels = await this.db.rows<Cause>(
       `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders
-       FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT 50`,
+       FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT ${NEEDS}`,
     );
-    const parked = await this.db.rows<NeedsPerson>(
+    const parked = await this.db.rows<Cause>(
       "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 50",
     );
-    return [...labels, ...stops, ...short, ...parked];
+    const held = (await this.held.parcels(this.db, NEEDS)).map(p =>
+      need('held', `PA-${p.no}`, `PA-${p.no} is packed and must not go.`, p.says, p.cure),
+    );
+    const rest = [...labels, ...stops, ...short, ...parked].map(n => ({ ...n, job: null }));
+    return [...held, ...(await this.untold()), ...rest];
+  }
+
+  /** Parcels of which a channel could not be told for long, or is not told any more. */
+  private async untold(): Promise<NeedsPerson[]> {
+    const rows = await this.db.rows<{
+      id: string;
+      no: number;
+      state: string;
+      error: string;
+      channel: string;
+    }>(
+      `SELECT j.id, c.no, j.state, j.error, h.name AS channel FROM job j JOIN parcel c ON c.id = j.subjectId JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId
+       WHERE j.kind = 'tell tracking' AND (j.state = 'given up' OR j.state = 'waiting' AND j.error IS NOT NULL AND j.createdAt < NOW(3) - INTERVAL ${UNTOLD_MINUTES} MINUTE) ORDER BY j.createdAt LIMIT ${NEEDS}`,
+    );
+    return rows.map(j => {
+      const cure =
+        j.state === 'given up'
+          ? 'Auk has stopped trying. Try again when the channel is back.'
+          : 'Auk tries on by itself; try again now if the channel is back.';
+      return need(
+        'untold',
+        `PA-${j.no}`,
+        `${j.channel} was not told that PA-${j.no} left.`,
+        j.error,
+        cure,
+        j.id,
+      );
+    });
   }
 
   /** Labels bought by the end of each hour of today, beside what must be by then. */
   private async byHour(now: Date, zone: string, rows: BoardDeparture[]): Promise<Board['labelledByHour']> {
-    const start = DateTime.fromJSDate(now, { zone }).startOf('day').plus({ hours: 7 });
+    const start = DateTime.fromJSDate(now, { zone }).startOf('day').set({ hour: 7 });
     const bought = await this.db.rows<{ at: Date }>(
       "SELECT answeredAt AS at FROM purchase WHERE state = 'bought' AND answeredAt >= ? ORDER BY answeredAt",
       [start.toJSDate()],

@@ -1,5 +1,6 @@
 import {
   type Board,
+  CancelDeparture,
   CloseDeparture,
   type HandoverAnswer,
   type HandoverView,
@@ -69,6 +70,15 @@ export class DeparturesController {
   async close(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
     const departure = parse(DepartureNo, no);
     await this.handovers.close(departure, parse(CloseDeparture, body).leaveBehind, by(me));
+    return this.queries.handover(departure);
+  }
+
+  @Post(':no/cancel')
+  @HttpCode(200)
+  @Roles('lead')
+  async cancel(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
+    const departure = parse(DepartureNo, no);
+    await this.handovers.cancel(departure, parse(CancelDeparture, body).reason, by(me));
     return this.queries.handover(departure);
   }
 }

@@ -1,13 +1,16 @@
 import type { HandoverAnswer } from '@auk/contract';
 import { type Answer, nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { event } from '../orders/events.js';
+import { HeldOrders } from '../orders/held.service.js';
 import { refreshStages } from '../orders/stages.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
 import { BoardQueries } from './board.queries.js';
 import { DeparturePlanner } from './planner.js';
+import { Telling } from './telling.service.js';
 
 interface ScannedParcel {
   id: string;
@@ -29,6 +32,9 @@ export class HandoverService {
     private readonly stock: StockService,
     private readonly board: BoardQueries,
     private readonly planner: DeparturePlanner,
+    private readonly held: HeldOrders,
+    private readonly house: HouseService,
+    private readonly telling: Telling,
   ) {}
 
   /** Takes one scan: a parcel's own code or its tracking number. Scanning twice says so and changes nothing. */
@@ -54,6 +60,8 @@ export class HandoverService {
       return wrong(`PA-${parcel.no} has no label yet.`, 'Bring it back to the bench.');
     if (parcel.carrier !== departure.carrier)
       return wrong(`Wrong truck: PA-${parcel.no} goes with ${parcel.carrierName}.`, 'Put it back.');
+    const held = (await this.held.among(tx, [parcel.orderId])).get(parcel.orderId);
+    if (held) return wrong(`PA-${parcel.no} must not go: ${held.says}`, held.cure);
     if (parcel.handedOverAt && parcel.departureId === departure.id)
       return {
         kind: 'moved',
@@ -76,45 +84,78 @@ export class HandoverService {
     };
   }
 
-  /** Closes the departure: what was scanned has left. What was bought and not scanned refuses it, unless it is knowingly left for the next one. */
+  /**
+   * Closes the departure: what was scanned has left. What was bought and not scanned refuses it, and so does what was scanned before
+   * its order was held back, unless it is knowingly left for the next one.
+   */
   async close(no: number, leaveBehind: boolean, doer: Doer): Promise<void> {
     await this.db.tx(doer, async tx => {
       const departure = await this.lock(tx, no);
-      const parcels = await tx.rows<ScannedParcel>(
-        "SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE",
-        [departure.id],
+      const parcels = await this.parcelsOf(tx, departure.id);
+      const held = await this.held.among(
+        tx,
+        parcels.map(p => p.orderId),
       );
+      const leaving = parcels.filter(p => p.handedOverAt && !held.has(p.orderId));
+      const stopped = parcels.filter(p => p.handedOverAt && held.has(p.orderId));
       const missing = parcels.filter(p => !p.handedOverAt);
-      const leaving = parcels.filter(p => p.handedOverAt);
-      if (missing.length > 0 && !leaveBehind)
-        throw new Forbidden(
-          `${missing.length} labelled parcels were not scanned: ${missing
-            .slice(0, 6)
-            .map(p => `PA-${p.no}`)
-            .join(', ')}.`,
-          'Scan them, or close and leave them for the next departure.',
-          { missing: missing.map(p => `PA-${p.no}`) },
-        );
-      if (leaving.length === 0)
-        throw new Forbidden(
-          'Nothing was scanned onto this departure.',
-          'Scan its parcels first, or cancel the collection.',
-        );
-      await this.leave(tx, leaving);
-      await this.postpone(tx, departure, missing);
-      await tx.run("UPDATE departure SET state = 'closed', closedAt = ?, closedBy = ? WHERE id = ?", [
-        tx.at,
-        tx.personId,
-        departure.id,
-      ]);
-      await tx.tell('departures', departure.id);
+      if (!leaveBehind) {
+        if (stopped.length > 0)
+          throw new Forbidden(
+            `${numbers(stopped)} must not go: ${held.get(stopped[0]!.orderId)!.says}`,
+            'Take it off the truck, then close and leave it for the next departure.',
+            { missing: [...stopped, ...missing].map(p => `PA-${p.no}`) },
+          );
+        if (missing.length > 0)
+          throw new Forbidden(
+            `${missing.length} labelled parcels were not scanned: ${numbers(missing)}.`,
+            'Scan them, or close and leave them for the next departure.',
+            { missing: missing.map(p => `PA-${p.no}`) },
+          );
+      }
+      if (leaving.length > 0) await this.leave(tx, leaving);
+      await this.postpone(tx, departure, [...stopped, ...missing], 'was not scanned and waits');
+      await this.end(tx, departure.id, 'closed', '');
     });
+  }
+
+  /** Calls a collection off: nothing leaves with it, and all that was planned for it waits for the carrier's next one. */
+  async cancel(no: number, reason: string, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      const departure = await this.lock(tx, no);
+      const parcels = await this.parcelsOf(tx, departure.id);
+      await this.postpone(tx, departure, parcels, 'waits, because the collection was called off,');
+      await this.end(tx, departure.id, 'cancelled', reason);
+    });
+  }
+
+  private async end(tx: Tx, id: string, state: 'closed' | 'cancelled', reason: string): Promise<void> {
+    await tx.run('UPDATE departure SET state = ?, closedAt = ?, closedBy = ?, reason = ? WHERE id = ?', [
+      state,
+      tx.at,
+      tx.personId,
+      reason,
+      id,
+    ]);
+    await tx.tell('departures', id);
+  }
+
+  /** The labelled parcels of a departure that have not left, with their orders and themselves locked. */
+  private async parcelsOf(tx: Tx, departureId: string): Promise<ScannedParcel[]> {
+    await tx.rows(
+      'SELECT o.id FROM orders o WHERE o.id IN (SELECT c.orderId FROM parcel c WHERE c.departureId = ? AND c.departedAt IS NULL) ORDER BY o.id FOR UPDATE',
+      [departureId],
+    );
+    return tx.rows<ScannedParcel>(
+      "SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE",
+      [departureId],
+    );
   }
 
   /** Parcels leave: out of the house by the ledger, orders Departed, channels to be told. */
   async leave(tx: Tx, parcels: readonly { id: string; no: number; orderId: string }[]): Promise<void> {
     const ids = parcels.map(p => p.id);
-    const gone = (await tx.one<{ id: string }>("SELECT id FROM place WHERE kind = 'gone' LIMIT 1"))!.id;
+    const gone = await this.house.place(tx, 'gone');
     const packed = await tx.rows<{
       partId: string;
       orderId: string;
@@ -154,16 +195,7 @@ export class HandoverService {
     });
     await this.stock.apply(tx, { moves, holds });
     await tx.run('UPDATE parcel SET departedAt = ? WHERE id IN (?)', [tx.at, ids]);
-    await tx.insert(
-      'job',
-      parcels.map(p => ({
-        id: newId(),
-        kind: 'tell tracking',
-        payload: JSON.stringify({ parcelId: p.id }),
-        state: 'waiting',
-        runAt: tx.at,
-      })),
-    );
+    await this.telling.soon(tx, ids);
     await tx.insert(
       'orderEvent',
       parcels.map(p => event(tx, p.orderId, 'departed', `PA-${p.no} departed.`)),
@@ -179,16 +211,18 @@ export class HandoverService {
     tx: Tx,
     departure: { id: string; carrier: string; cutOff: Date },
     missing: readonly ScannedParcel[],
+    why: string,
   ): Promise<void> {
     const open = (await this.planner.open(tx, tx.at)).filter(d => d.id !== departure.id);
     const next = nextDeparture(open, departure.carrier, tx.at.toISOString())?.id ?? null;
     if (missing.length > 0) {
-      await tx.run('UPDATE parcel SET departureId = ? WHERE id IN (?)', [next, missing.map(p => p.id)]);
+      await tx.run('UPDATE parcel SET departureId = ?, handedOverAt = NULL WHERE id IN (?)', [
+        next,
+        missing.map(p => p.id),
+      ]);
       await tx.insert(
         'orderEvent',
-        missing.map(p =>
-          event(tx, p.orderId, 'left behind', `PA-${p.no} was not scanned and waits for the next departure.`),
-        ),
+        missing.map(p => event(tx, p.orderId, 'left behind', `PA-${p.no} ${why} for the next departure.`)),
       );
     }
     const waiting = await tx.rows<{ id: string }>(
@@ -214,3 +248,12 @@ export class HandoverService {
     return departure;
   }
 }
+
+const NAMED = 6;
+
+/** The first few parcels by their numbers. */
+const numbers = (parcels: readonly ScannedParcel[]): string =>
+  parcels
+    .slice(0, NAMED)
+    .map(p => `PA-${p.no}`)
+    .join(', ') + (parcels.length > NAMED ? ` and ${parcels.length - NAMED} more` : '');

@@ -1,7 +1,8 @@
 import { nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
-import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
+import { Rounds } from '../leases/rounds.service.js';
 
 /** A departure as planning needs it. */
 export interface OpenDeparture {
@@ -12,12 +13,23 @@ export interface OpenDeparture {
 }
 
 const DAYS_AHEAD = 8;
+const PLAN_EVERY_MS = 60_000;
 /** Above this weight a shipment is planned for the parcel carrier rather than the postal one. */
 const POSTAL_MOST_MG = 2_300_000;
 
 /** Makes dated departures from the weekly timetable and plans shipments for them. */
 @Injectable()
 export class DeparturePlanner {
+  constructor(db: Db, rounds: Rounds) {
+    rounds.register({
+      name: 'plan departures',
+      everyMs: PLAN_EVERY_MS,
+      leaseMs: PLAN_EVERY_MS,
+      lanes: async () => [''],
+      work: () => db.tx({ personId: null, at: new Date() }, tx => this.materialise(tx)),
+    });
+  }
+
   /** Makes sure that departures exist from `from` (or today) for eight days. Repeating changes nothing. */
   async materialise(tx: Tx, from: Date = tx.at, days = DAYS_AHEAD): Promise<void> {
     const rows = await tx.rows<{
@@ -31,7 +43,9 @@ export class DeparturePlanner {
       services: string;
       freight: number;
       zone: string;
-    }>('SELECT t.*, w.zone FROM timetable t JOIN warehouse w ON w.id = t.warehouseId');
+    }>(
+      'SELECT t.id, t.warehouseId, t.carrier, t.carrierName, t.name, t.weekdays, t.cutOff, t.services, t.freight, w.zone FROM timetable t JOIN warehouse w ON w.id = t.warehouseId',
+    );
     const made = rows.flatMap(r => {
       const first = DateTime.fromJSDate(from, { zone: r.zone }).startOf('day');
       const dates = Array.from({ length: days }, (_, i) => first.plus({ days: i })).filter(d =>

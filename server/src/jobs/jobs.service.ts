@@ -1,152 +1,173 @@
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import { ChannelsService } from '../channels/channels.service.js';
-import { Db, fromJson } from '../database/db.js';
-import { DeparturePlanner } from '../departures/planner.js';
+import { Injectable } from '@nestjs/common';
+import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
-import { LiveService } from '../live/live.service.js';
-import { event } from '../orders/events.js';
-import { foldStageCounts } from '../orders/stages.js';
-import { PurchaseService } from '../parcels/purchase.service.js';
-import { Lots } from '../stock/lots.service.js';
+import { NotHere } from '../http/problem.js';
+import { Leases } from '../leases/leases.service.js';
+import { Rounds, type Turn } from '../leases/rounds.service.js';
 
-const TICK_MS = 1_000;
-const MINUTE_MS = 60_000;
-const MOST_ATTEMPTS = 12;
-/** A job taken for longer than this belongs to a server that died. */
-const LEASE_MS = 30_000;
+/** A job as its worker sees it. */
+export interface Job<P = unknown> {
+  id: string;
+  kind: string;
+  payload: P;
+  subjectId: string | null;
+}
 
-interface Job {
+/** A kind of long work. Its work may be done twice when a server dies on the way, and must then count once. */
+export interface JobKind<P> {
+  kind: string;
+  /** How long it is tried before a person is asked, in hours. */
+  tryHours: number;
+  work: (job: Job<P>, turn: Turn) => Promise<void>;
+}
+
+/** A job to be done. Jobs of one lane are done one after another; a lane that fails holds up no other. */
+export interface NewJob {
+  kind: string;
+  lane: string;
+  payload: unknown;
+  subjectId: string | null;
+}
+
+interface JobRow {
   id: string;
   kind: string;
   payload: string;
+  subjectId: string | null;
   attempts: number;
+  ageHours: number;
 }
 
-/** Long work: rows of the jobs table, taken one at a time and committed as taken before anything outside is asked. */
+/** A lane is held for this long from its last job on. */
+const LEASE_MS = 60_000;
+const FIRST_WAIT_MS = 2_000;
+const LONGEST_WAIT_MS = 300_000;
+const KEEP_DAYS = 30;
+
+/** Long work: rows of the jobs table, lane by lane. Features register the kinds they do. */
 @Injectable()
-export class JobsService implements OnApplicationShutdown {
-  private timer: NodeJS.Timeout | null = null;
-  private minute = 0;
-  private stopped = false;
-  private running: Promise<void> = Promise.resolve();
-  private pulling: Promise<void> = Promise.resolve();
-  private channelTimer: NodeJS.Timeout | null = null;
+export class JobsService {
+  private readonly kinds = new Map<string, JobKind<unknown>>();
 
   constructor(
     private readonly db: Db,
-    private readonly purchases: PurchaseService,
-    private readonly planner: DeparturePlanner,
-    private readonly live: LiveService,
-    private readonly channels: ChannelsService,
-    private readonly lots: Lots,
-  ) {}
-
-  /** Begins to work: recovers purchases at once, then ticks. */
-  start(): void {
-    const tick = async () => {
-      try {
-        await this.tick(new Date());
-      } catch (error) {
-        if (!this.stopped) log.warn({ err: error }, 'a round of jobs failed; it is tried again');
-      }
-      if (!this.stopped) this.timer = setTimeout(() => (this.running = tick()), TICK_MS);
-    };
-    this.running = tick();
-    // Channels are asked beside the jobs: a slow channel must not keep a tracking number waiting.
-    const ask = async () => {
-      try {
-        await this.askChannels(new Date());
-      } catch (error) {
-        if (!this.stopped) log.warn({ err: error }, 'a round with the channels failed; it is tried again');
-      }
-      if (!this.stopped) this.channelTimer = setTimeout(() => (this.pulling = ask()), TICK_MS);
-    };
-    this.pulling = ask();
+    private readonly leases: Leases,
+    rounds: Rounds,
+  ) {
+    rounds.register({
+      name: 'jobs',
+      everyMs: 1_000,
+      leaseMs: LEASE_MS,
+      lanes: () => this.lanes(),
+      work: (lane, turn) => this.lane(lane, turn),
+    });
+    rounds.register({
+      name: 'done jobs',
+      everyMs: 3_600_000,
+      leaseMs: LEASE_MS,
+      lanes: async () => [''],
+      work: () => this.tidy(),
+    });
   }
 
-  /** One round with the channels: pulls and pushes whose time has come. */
-  async askChannels(now: Date): Promise<void> {
-    await this.channels.pullDue(now, () => this.stopped);
-    if (!this.stopped) await this.channels.pushDue(now);
+  register<P>(kind: JobKind<P>): void {
+    this.kinds.set(kind.kind, kind as JobKind<unknown>);
   }
 
-  async onApplicationShutdown(): Promise<void> {
-    this.stopped = true;
-    if (this.timer) clearTimeout(this.timer);
-    if (this.channelTimer) clearTimeout(this.channelTimer);
-    await Promise.all([this.running, this.pulling]);
+  /** Puts jobs into the caller's transaction. A kind that no feature does is refused. */
+  async add(tx: Tx, jobs: readonly NewJob[]): Promise<void> {
+    const unknown = jobs.find(j => !this.kinds.has(j.kind));
+    if (unknown) throw new Error(`No feature does jobs of the kind “${unknown.kind}”.`);
+    await tx.insert(
+      'job',
+      jobs.map(j => ({
+        id: newId(),
+        kind: j.kind,
+        lane: j.lane,
+        payload: JSON.stringify(j.payload),
+        subjectId: j.subjectId,
+        state: 'waiting',
+        createdAt: tx.at,
+        runAt: tx.at,
+      })),
+    );
   }
 
-  /** One round: every waiting job, and once a minute the recovery and the timetable. */
-  async tick(now: Date): Promise<void> {
-    if (now.getTime() - this.minute >= MINUTE_MS) {
-      this.minute = now.getTime();
-      await this.purchases.recover(now);
-      await this.db.tx({ personId: null, at: now }, tx => this.planner.materialise(tx));
-      await this.lots.sweep(now);
-      await this.live.tidy(now);
-      await this.db.tx({ personId: null, at: now }, tx => foldStageCounts(tx));
-    }
-    for (let job = await this.take(now); job && !this.stopped; job = await this.take(now))
-      await this.work(job, now);
+  /** Tries a job again at once, as a person asks; one that was given up begins anew. */
+  async retry(id: string, sql: Sql = this.db): Promise<void> {
+    const n = await sql.run(
+      "UPDATE job SET state = 'waiting', attempts = 0, createdAt = NOW(3), runAt = NOW(3) WHERE id = ? AND state IN ('waiting', 'given up')",
+      [id],
+    );
+    if (n === 0) throw new NotHere('That piece of work', 'It was done meanwhile; look again.');
   }
 
-  private take(now: Date): Promise<Job | null> {
-    return this.db.tx({ personId: null, at: now }, async tx => {
-      const job = await tx.one<Job>(
-        "SELECT id, kind, payload, attempts FROM job WHERE state IN ('waiting', 'taken') AND runAt <= ? ORDER BY runAt LIMIT 1 FOR UPDATE SKIP LOCKED",
-        [now],
+  /** Waiting jobs of a lane are tried at once: what held them up is over. */
+  hurry(sql: Sql, lane: string): Promise<number> {
+    return sql.run("UPDATE job SET runAt = NOW(3) WHERE lane = ? AND state = 'waiting' AND runAt > NOW(3)", [
+      lane,
+    ]);
+  }
+
+  private async lanes(): Promise<string[]> {
+    const rows = await this.db.rows<{ lane: string }>(
+      "SELECT DISTINCT lane FROM job WHERE state IN ('waiting', 'taken') AND runAt <= NOW(3)",
+    );
+    return rows.map(r => r.lane);
+  }
+
+  /** Does the due jobs of a lane one by one; what fails waits, and the lane goes on with the next. */
+  private async lane(lane: string, turn: Turn): Promise<void> {
+    for (let job = await this.take(lane, turn); job && !turn.stopped(); job = await this.take(lane, turn))
+      await this.work(job, turn);
+  }
+
+  private async take(lane: string, turn: Turn): Promise<JobRow | null> {
+    if (!(await this.leases.renew(turn.lease, LEASE_MS))) return null;
+    return this.db.tx({ personId: null, at: new Date() }, async tx => {
+      await this.leases.must(tx, turn.lease);
+      const job = await tx.one<JobRow>(
+        "SELECT id, kind, payload, subjectId, attempts, TIMESTAMPDIFF(SECOND, createdAt, NOW(3)) / 3600 AS ageHours FROM job WHERE lane = ? AND state IN ('waiting', 'taken') AND runAt <= NOW(3) ORDER BY runAt, id LIMIT 1 FOR UPDATE",
+        [lane],
       );
       if (job)
-        await tx.run("UPDATE job SET state = 'taken', attempts = attempts + 1, runAt = ? WHERE id = ?", [
-          new Date(now.getTime() + LEASE_MS),
-          job.id,
-        ]);
+        await tx.run(
+          "UPDATE job SET state = 'taken', attempts = attempts + 1, runAt = NOW(3) + INTERVAL ? MICROSECOND WHERE id = ?",
+          [LEASE_MS * 1000, job.id],
+        );
       return job;
     });
   }
 
-  private async work(job: Job, now: Date): Promise<void> {
+  private async work(job: JobRow, turn: Turn): Promise<void> {
+    const kind = this.kinds.get(job.kind);
     try {
-      if (job.kind === 'tell tracking')
-        await this.tellTracking(fromJson<{ parcelId: string }>(job.payload).parcelId, now);
-      await this.db.run("UPDATE job SET state = 'done' WHERE id = ?", [job.id]);
+      if (!kind) throw new Error(`No feature does jobs of the kind “${job.kind}”.`);
+      const { id, payload, subjectId } = job;
+      await kind.work({ id, kind: job.kind, payload: fromJson(payload), subjectId }, turn);
+      await this.end(turn, job.id, "state = 'done', error = NULL", []);
     } catch (error) {
-      const wait = Math.min(300_000, 2_000 * 2 ** job.attempts);
-      const state = job.attempts + 1 >= MOST_ATTEMPTS ? 'given up' : 'waiting';
-      await this.db.run('UPDATE job SET state = ?, runAt = ?, error = ? WHERE id = ?', [
-        state,
-        new Date(now.getTime() + wait),
-        String((error as Error).message).slice(0, 300),
-        job.id,
+      const over = !kind || job.ageHours >= kind.tryHours;
+      if (over) log.error({ err: error, job: job.id, kind: job.kind }, 'a job was given up');
+      await this.end(turn, job.id, 'state = ?, runAt = NOW(3) + INTERVAL ? MICROSECOND, error = ?', [
+        over ? 'given up' : 'waiting',
+        Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** Math.min(job.attempts, 20)) * 1000,
+        String((error as Error).message).slice(0, 400),
       ]);
     }
   }
 
-  /** Tells the channel of each order that travels in a parcel: the parcel's own, and those that were put together with it. */
-  private async tellTracking(parcelId: string, now: Date): Promise<void> {
-    const rows = await this.db.rows<{
-      orderId: string;
-      channelId: string;
-      channel: string;
-      channelNumber: string;
-      carrier: string;
-      tracking: string;
-    }>(
-      `SELECT o.id AS orderId, h.id AS channelId, h.code AS channel, o.channelNumber, b.carrierName AS carrier, b.tracking
-       FROM parcel c JOIN orders o ON o.id = c.orderId OR o.mergedIntoId = c.orderId JOIN channel h ON h.id = o.channelId JOIN purchase b ON b.liveParcel = c.id WHERE c.id = ? ORDER BY o.no`,
-      [parcelId],
+  private async end(turn: Turn, id: string, set: string, params: unknown[]): Promise<void> {
+    await this.db.tx({ personId: null, at: new Date() }, async tx => {
+      await this.leases.must(tx, turn.lease);
+      await tx.run(`UPDATE job SET ${set} WHERE id = ?`, [...params, id]);
+    });
+  }
+
+  private tidy(): Promise<number> {
+    return this.db.run(
+      "DELETE FROM job WHERE state = 'done' AND runAt < NOW(3) - INTERVAL ? DAY LIMIT 5000",
+      [KEEP_DAYS],
     );
-    for (const { orderId, channelId, ...told } of rows) {
-      const key = rows.length === 1 ? parcelId : `${parcelId} ${told.channelNumber}`;
-      const channelNumber = told.channelNumber.replace(/\/\d+$/, '');
-      if (!(await this.channels.tellTracking(channelId, { key, ...told, channelNumber }))) continue;
-      await this.db.tx({ personId: null, at: now }, async tx => {
-        await tx.insert('orderEvent', [
-          event(tx, orderId, 'told', `The channel was told the tracking number ${told.tracking}.`),
-        ]);
-        await tx.tell('orders', orderId);
-      });
-    }
   }
 }

@@ -1,10 +1,11 @@
 import type { BuildIn, FinishIn, UnbuildIn } from '@auk/contract';
 import { count, type RecipePart } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { once } from '../acts/once.js';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { type Product, stockedParts } from '../catalog/product.js';
 import { Db, type Doer, NONE, type Tx } from '../database/db.js';
-import { firstTime } from '../database/once.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../orders/checks.service.js';
 import { event } from '../orders/events.js';
@@ -39,106 +40,110 @@ export class Builds {
     private readonly orders: OrdersService,
     private readonly undoing: Undoing,
     private readonly checks: OrderChecks,
+    private readonly house: HouseService,
   ) {}
 
   /** Plans a build. Its parts are reserved as an order of the house's own, or wait on the bench. Gives its number. */
   create(input: BuildIn, doer: Doer): Promise<string> {
-    return this.db.tx(doer, async tx => {
-      const again = await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]);
-      if (again) return `BU-${again.no}`;
-      const products = await this.catalog.products(tx);
-      const { kit, parts } = recipeOf(products, input.sku);
-      const bench = input.bench === '' ? null : await this.place(tx, input.bench, ['bench']);
-      if (input.source === 'bench' && !bench)
-        throw new Forbidden('Parts from a bench need a bench.', 'Name the bench where they lie.');
-      await tx.insert('build', [
-        {
-          id: input.key,
-          kind: 'make',
-          productId: kit.id,
-          recipeId: kit.recipe.recipeId,
-          quantity: input.quantity,
-          due: input.due,
-          benchId: bench?.id ?? null,
-          instruction: input.instruction,
-          source: input.source,
-          createdAt: tx.at,
-          personId: tx.personId,
-        },
-      ]);
-      const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
-      if (input.source === 'pick') {
-        const orderId = await this.typed.ofBuild(
-          tx,
-          { number: `BU-${no}`, says: `Build of ${input.quantity} × ${kit.name}`, due: input.due },
-          parts.map(p => {
-            const { sku, name } = products.get(p.productId)!;
-            return { sku, name, quantity: p.quantity * input.quantity };
-          }),
-        );
-        await tx.run('UPDATE build SET orderId = ? WHERE id = ?', [orderId, input.key]);
-      }
-      await tx.tell('builds', `BU-${no}`);
-      return `BU-${no}`;
-    });
+    return this.db.tx(doer, tx => once(tx, input.key, 'build', () => this.createIn(tx, input)));
+  }
+
+  private async createIn(tx: Tx, input: BuildIn): Promise<string> {
+    const products = await this.catalog.products(tx);
+    const { kit, parts } = recipeOf(products, input.sku);
+    const bench = input.bench === '' ? null : await this.place(tx, input.bench, ['bench']);
+    if (input.source === 'bench' && !bench)
+      throw new Forbidden('Parts from a bench need a bench.', 'Name the bench where they lie.');
+    await tx.insert('build', [
+      {
+        id: input.key,
+        kind: 'make',
+        productId: kit.id,
+        recipeId: kit.recipe.recipeId,
+        quantity: input.quantity,
+        due: input.due,
+        benchId: bench?.id ?? null,
+        instruction: input.instruction,
+        source: input.source,
+        createdAt: tx.at,
+        personId: tx.personId,
+      },
+    ]);
+    const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
+    if (input.source === 'pick') {
+      const orderId = await this.typed.ofBuild(
+        tx,
+        { number: `BU-${no}`, says: `Build of ${input.quantity} × ${kit.name}`, due: input.due },
+        parts.map(p => {
+          const { sku, name } = products.get(p.productId)!;
+          return { sku, name, quantity: p.quantity * input.quantity };
+        }),
+      );
+      await tx.run('UPDATE build SET orderId = ? WHERE id = ?', [orderId, input.key]);
+    }
+    await tx.tell('builds', `BU-${no}`);
+    return `BU-${no}`;
   }
 
   /** Finishes a portion: so many made and put in a place, so many parts spoiled. All planned made closes the build. */
   finish(no: string, input: FinishIn, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const build = await this.locked(tx, no);
-      if (!(await firstTime(tx, input.key, 'finish build'))) return;
-      mustBeOpen(build);
-      if (input.made === 0 && input.scrapped.length === 0)
-        throw new Forbidden('Nothing was made and nothing spoiled.', 'Say how many were made.');
-      if (build.made + input.made > build.quantity)
-        throw new Forbidden(
-          `BU-${build.no} was started for ${build.quantity} and ${build.made} are made; ${input.made} more would be too many.`,
-          `Say at most ${build.quantity - build.made}, or plan another build for the rest.`,
-        );
-      const products = await this.catalog.products(tx);
-      const bySku = new Map([...products.values()].map(p => [p.sku, p.id]));
-      const parts = await this.partsOf(tx, build, products);
-      const spoiled = input.scrapped.map(s => {
-        const productId = bySku.get(s.sku);
-        if (!productId || !parts.some(p => p.productId === productId))
-          throw new Forbidden(`${s.sku} is no part of this build.`, 'Name one of its parts.');
-        return { productId, quantity: s.quantity, why: s.why };
-      });
-      await this.stock.lockFree(tx, [...parts.map(p => p.productId), build.productId]);
-      const hand = await this.atHand(tx, build);
-      mustSuffice(parts, input.made, spoiled, hand, products);
-      const made = await this.special(tx, 'made');
-      const gone = await this.special(tx, 'gone');
-      const moves: Move[] = [];
-      const holds: HoldChange[] = [];
-      const use = (productId: string, quantity: number, to: string, act: Act) => {
-        for (const [h, n] of takeFrom(hand, productId, quantity)) {
-          moves.push(moveOf(build, h, n, to, act));
-          holds.push(...usedHolds(build, h, n));
-        }
-      };
-      for (const p of parts) use(p.productId, p.quantity * input.made, made, { why: 'build', reason: '' });
-      for (const s of spoiled) use(s.productId, s.quantity, gone, { why: 'scrap', reason: s.why });
-      if (input.made > 0) {
-        const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
-        moves.push({
-          productId: build.productId,
-          lotId: null,
-          from: made,
-          to: to.id,
-          quantity: input.made,
-          why: 'build',
-          causeId: build.id,
-        });
-      }
-      await this.stock.apply(tx, { moves, holds });
-      await tx.run('UPDATE build SET made = made + ? WHERE id = ?', [input.made, build.id]);
-      build.made += input.made;
-      if (build.made === build.quantity) await this.close(tx, build, products);
-      else await this.wantAgain(tx, build, spoiled);
-      await this.settle(tx, build, [build.productId]);
+      await once(tx, input.key, 'finish build', () => this.finishIn(tx, build, input));
     });
+  }
+
+  private async finishIn(tx: Tx, build: BuildRecord, input: FinishIn): Promise<void> {
+    mustBeOpen(build);
+    if (input.made === 0 && input.scrapped.length === 0)
+      throw new Forbidden('Nothing was made and nothing spoiled.', 'Say how many were made.');
+    if (build.made + input.made > build.quantity)
+      throw new Forbidden(
+        `BU-${build.no} was started for ${build.quantity} and ${build.made} are made; ${input.made} more would be too many.`,
+        `Say at most ${build.quantity - build.made}, or plan another build for the rest.`,
+      );
+    const products = await this.catalog.products(tx);
+    const bySku = new Map([...products.values()].map(p => [p.sku, p.id]));
+    const parts = await this.partsOf(tx, build, products);
+    const spoiled = input.scrapped.map(s => {
+      const productId = bySku.get(s.sku);
+      if (!productId || !parts.some(p => p.productId === productId))
+        throw new Forbidden(`${s.sku} is no part of this build.`, 'Name one of its parts.');
+      return { productId, quantity: s.quantity, why: s.why };
+    });
+    await this.stock.lockFree(tx, [...parts.map(p => p.productId), build.productId]);
+    const hand = await this.atHand(tx, build);
+    mustSuffice(parts, input.made, spoiled, hand, products);
+    const made = await this.house.place(tx, 'made');
+    const gone = await this.house.place(tx, 'gone');
+    const moves: Move[] = [];
+    const holds: HoldChange[] = [];
+    const use = (productId: string, quantity: number, to: string, act: Act) => {
+      for (const [h, n] of takeFrom(hand, productId, quantity)) {
+        moves.push(moveOf(build, h, n, to, act));
+        holds.push(...usedHolds(build, h, n));
+      }
+    };
+    for (const p of parts) use(p.productId, p.quantity * input.made, made, { why: 'build', reason: '' });
+    for (const s of spoiled) use(s.productId, s.quantity, gone, { why: 'scrap', reason: s.why });
+    if (input.made > 0) {
+      const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
+      moves.push({
+        productId: build.productId,
+        lotId: null,
+        from: made,
+        to: to.id,
+        quantity: input.made,
+        why: 'build',
+        causeId: build.id,
+      });
+    }
+    await this.stock.apply(tx, { moves, holds });
+    await tx.run('UPDATE build SET made = made + ? WHERE id = ?', [input.made, build.id]);
+    build.made += input.made;
+    if (build.made === build.quantity) await this.close(tx, build, products);
+    else await this.wantAgain(tx, build, spoiled);
+    await this.settle(tx, build, [build.productId]);
   }
 
   /** Gives up the rest of a build: what is left over goes back where it came from, and what was reserved is free again. */
@@ -154,62 +159,62 @@ export class Builds {
 
   /** Takes kits apart: from a place of stock into its parts, put into another. Only what no order is promised. */
   unbuild(input: UnbuildIn, doer: Doer): Promise<string> {
-    return this.db.tx(doer, async tx => {
-      const again = await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]);
-      if (again) return `BU-${again.no}`;
-      const products = await this.catalog.products(tx);
-      const { kit, parts } = recipeOf(products, input.sku);
-      const from = await this.place(tx, input.from, ['bin', 'reserve', 'dock']);
-      const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
-      const free = (await this.stock.lockFree(tx, [kit.id, ...parts.map(p => p.productId)])).get(kit.id) ?? 0;
-      const lies = await tx.one<{ n: number }>(
-        'SELECT onHand - listed AS n FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
-        [kit.id, from.id, NONE],
+    return this.db.tx(doer, tx => once(tx, input.key, 'unbuild', () => this.unbuildIn(tx, input)));
+  }
+
+  private async unbuildIn(tx: Tx, input: UnbuildIn): Promise<string> {
+    const products = await this.catalog.products(tx);
+    const { kit, parts } = recipeOf(products, input.sku);
+    const from = await this.place(tx, input.from, ['bin', 'reserve', 'dock']);
+    const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
+    const free = (await this.stock.lockFree(tx, [kit.id, ...parts.map(p => p.productId)])).get(kit.id) ?? 0;
+    const lies = await tx.one<{ n: number }>(
+      'SELECT onHand - listed AS n FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
+      [kit.id, from.id, NONE],
+    );
+    if (input.quantity > Math.min(free, lies?.n ?? 0))
+      throw new Forbidden(
+        `${Math.max(0, lies?.n ?? 0)} of ${kit.name} lie in ${from.code} on no list, and ${free} in all are promised to nobody; ${input.quantity} cannot be taken apart.`,
+        'Take fewer apart, or look where the others lie.',
       );
-      if (input.quantity > Math.min(free, lies?.n ?? 0))
-        throw new Forbidden(
-          `${Math.max(0, lies?.n ?? 0)} of ${kit.name} lie in ${from.code} on no list, and ${free} in all are promised to nobody; ${input.quantity} cannot be taken apart.`,
-          'Take fewer apart, or look where the others lie.',
-        );
-      await tx.insert('build', [
-        {
-          id: input.key,
-          kind: 'unbuild',
-          productId: kit.id,
-          recipeId: kit.recipe.recipeId,
-          quantity: input.quantity,
-          made: input.quantity,
-          source: 'bench',
-          state: 'done',
-          instruction: input.reason,
-          createdAt: tx.at,
-          personId: tx.personId,
-          doneAt: tx.at,
-        },
-      ]);
-      const made = await this.special(tx, 'made');
-      const common = { lotId: null, why: 'unbuild', causeId: input.key, reason: input.reason };
-      await this.stock.apply(tx, {
-        moves: [
-          { ...common, productId: kit.id, from: from.id, to: made, quantity: input.quantity },
-          ...parts.map(p => ({
-            ...common,
-            productId: p.productId,
-            from: made,
-            to: to.id,
-            quantity: p.quantity * input.quantity,
-          })),
-        ],
-      });
-      await this.checks.reserveAgain(
-        tx,
-        parts.map(p => p.productId),
-      );
-      const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
-      await tx.tell('builds', `BU-${no}`);
-      await tx.tell('stock', kit.id);
-      return `BU-${no}`;
+    await tx.insert('build', [
+      {
+        id: input.key,
+        kind: 'unbuild',
+        productId: kit.id,
+        recipeId: kit.recipe.recipeId,
+        quantity: input.quantity,
+        made: input.quantity,
+        source: 'bench',
+        state: 'done',
+        instruction: input.reason,
+        createdAt: tx.at,
+        personId: tx.personId,
+        doneAt: tx.at,
+      },
+    ]);
+    const made = await this.house.place(tx, 'made');
+    const common = { lotId: null, why: 'unbuild', causeId: input.key, reason: input.reason };
+    await this.stock.apply(tx, {
+      moves: [
+        { ...common, productId: kit.id, from: from.id, to: made, quantity: input.quantity },
+        ...parts.map(p => ({
+          ...common,
+          productId: p.productId,
+          from: made,
+          to: to.id,
+          quantity: p.quantity * input.quantity,
+        })),
+      ],
     });
+    await this.checks.reserveAgain(
+      tx,
+      parts.map(p => p.productId),
+    );
+    const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
+    await tx.tell('builds', `BU-${no}`);
+    await tx.tell('stock', kit.id);
+    return `BU-${no}`;
   }
 
   /** Parts of one kit by the recipe the build was started with; bundles broken up, kits inside whole. */
@@ -361,9 +366,5 @@ export class Builds {
         STOCK_KINDS.has(kinds[0]!) ? 'Name a place on the shelves or the dock.' : 'Name a bench, like BE-1.',
       );
     return found;
-  }
-
-  private async special(tx: Tx, kind: 'made' | 'gone'): Promise<string> {
-    return (await tx.one<{ id: string }>('SELECT id FROM place WHERE kind = ? LIMIT 1', [kind]))!.id;
   }
 }

@@ -3,9 +3,11 @@ import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } f
 import { Observable, Subject } from 'rxjs';
 import { Db } from '../database/db.js';
 import { log } from '../http/log.js';
+import { Rounds } from '../leases/rounds.service.js';
 
 const POLL_MS = 200;
 const KEEP_HOURS = 24;
+const TIDY_EVERY_MS = 60_000;
 
 /** Ids below the newest that are read again: a row may become visible after a later one, when its transaction ended later. */
 const LOOK_BACK = 200;
@@ -20,7 +22,18 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
   private timer: NodeJS.Timeout | null = null;
   private stopped = false;
 
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    rounds: Rounds,
+  ) {
+    rounds.register({
+      name: 'old messages',
+      everyMs: TIDY_EVERY_MS,
+      leaseMs: TIDY_EVERY_MS,
+      lanes: async () => [''],
+      work: () => this.tidy(),
+    });
+  }
 
   /** Reads from the first moment on, so that whoever listens misses nothing that happens after. */
   async onApplicationBootstrap(): Promise<void> {
@@ -40,10 +53,8 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
   }
 
   /** Forgets what every listener has long seen. */
-  tidy(now: Date): Promise<number> {
-    return this.db.run('DELETE FROM outbox WHERE at < ? LIMIT 5000', [
-      new Date(now.getTime() - KEEP_HOURS * 3_600_000),
-    ]);
+  private tidy(): Promise<number> {
+    return this.db.run('DELETE FROM outbox WHERE at < NOW(3) - INTERVAL ? HOUR LIMIT 5000', [KEEP_HOURS]);
   }
 
   private later(): void {

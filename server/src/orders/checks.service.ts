@@ -15,6 +15,7 @@ import { Injectable } from '@nestjs/common';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { stockedParts } from '../catalog/product.js';
 import { fromJson, NONE, newId, type Sql, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { type PartWant, type Reserved, StockService } from '../stock/stock.service.js';
 import { ADDRESS_TABLES } from './addressTables.js';
 import { toChecked } from './checked.js';
@@ -37,6 +38,7 @@ export class OrderChecks {
   constructor(
     private readonly stock: StockService,
     private readonly catalog: CatalogService,
+    private readonly house: HouseService,
   ) {}
 
   /** Checks orders again, many in few statements. Drafts are left alone. The caller has locked them, or they are new. */
@@ -124,7 +126,7 @@ export class OrderChecks {
 
   /** Promises free stock to wants as the lead has set it: in part, or whole orders only; kits whose product allows it are eked out with parts. */
   async reserveWants(tx: Tx, wants: readonly PartWant[]): Promise<Reserved> {
-    const mode = await setting<ReserveMode>(tx, 'reserveMode', 'partly');
+    const mode = await this.house.setting<ReserveMode>(tx, 'reserveMode', 'partly');
     return this.stock.reserve(tx, await this.withParts(tx, wants), mode, 'reserve');
   }
 
@@ -193,7 +195,7 @@ export class OrderChecks {
       ...new Set([...lines.flatMap(l => l.productId ?? []), ...parts.map(p => p.productId)]),
     ]);
     const [suspicions, differences] = [await openSuspicions(tx, ids), await openDifferences(tx, ids)];
-    const letUncodedThrough = await setting(tx, 'letUncodedThrough', false);
+    const letUncodedThrough = await this.house.setting(tx, 'letUncodedThrough', false);
     const [linesOf, partsOf] = [group(lines, l => l.orderId), group(parts, p => p.lineId)];
     return new Map(
       heads.map(o => [
@@ -265,15 +267,6 @@ export const stopRow = (tx: Tx, orderId: string, r: StopReason) => ({
   raisedAt: tx.at,
   liftedAt: null,
 });
-
-/** A setting of the house. */
-export async function setting<T>(sql: Sql, name: string, otherwise: T): Promise<T> {
-  const row = await sql.one<{ value: string }>(
-    'SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = ?',
-    [name],
-  );
-  return row ? fromJson<T>(row.value) : otherwise;
-}
 
 async function openSuspicions(sql: Sql, ids: readonly string[]): Promise<Map<string, Suspicion[]>> {
   const rows = await sql.rows<{ orderId: string; number: string; why: string }>(

@@ -1,6 +1,6 @@
 import { COUNTED, type OrderFilter, type OrderSort } from '@auk/contract';
 import { NONE, type Sql } from '../database/db.js';
-import { type Day, daysOf } from './days.js';
+import type { Days } from '../house/days.js';
 import { stageCounts } from './stages.js';
 import { FEW, type OrderWords, wordsFound } from './words.js';
 
@@ -39,7 +39,7 @@ export interface BuiltFilter {
 }
 
 /** Turns the filter sentence into conditions. What is selective by itself (words, a product, a tag, a reason) is looked up first, so that the rest is read for few orders. */
-export async function buildFilter(sql: Sql, f: OrderFilter, now: Date): Promise<BuiltFilter> {
+export async function buildFilter(sql: Sql, f: OrderFilter, days: Days): Promise<BuiltFilter> {
   const where: Condition[] = [];
   const and = (text: string, ...params: unknown[]) => where.push({ sql: text, params });
   const stages =
@@ -53,7 +53,7 @@ export async function buildFilter(sql: Sql, f: OrderFilter, now: Date): Promise<
       (await sql.one<{ id: string }>('SELECT id FROM channel WHERE code = ?', [f.channel]))?.id ?? NONE,
     );
   if (f.departure) and('o.departureId = ?', f.departure);
-  if (f.payment) and('o.payment = ?', f.payment);
+  if (f.payment) and('o.settled = ?', f.payment);
   if (f.country) and('o.country = ?', f.country.toUpperCase());
   if (f.starred) and('o.starred = 1');
   if (f.reason)
@@ -62,10 +62,9 @@ export async function buildFilter(sql: Sql, f: OrderFilter, now: Date): Promise<
   if (f.together) and(TOGETHER);
   const product = f.product ? await productCondition(sql, f.product) : null;
   if (product) where.push(product);
-  const days = f.leaves || f.promised || f.placed ? await daysOf(sql, now) : null;
-  if (days && f.leaves) where.push(leaves(f.leaves, days));
-  if (days && f.promised) where.push(promised(f.promised, days));
-  if (days && f.placed) where.push(placed(f.placed, days));
+  if (f.leaves) where.push(leaves(f.leaves, days));
+  if (f.promised) where.push(promised(f.promised, days));
+  if (f.placed) where.push(placed(f.placed, days));
   const found = f.words ? await wordsFound(sql, f.words, await among(sql, stages, where.length)) : null;
   const words = found && wordsCondition(found);
   if (words) where.push(words);
@@ -115,21 +114,21 @@ function wordsCondition(found: OrderWords): Condition {
   return 'ids' in found ? named(found.ids) : { sql: found.test, params: found.params };
 }
 
-function leaves(f: string, days: Day): Condition {
+function leaves(f: string, days: Days): Condition {
   if (f === 'never') return { sql: 'o.leavesAt IS NULL', params: [] };
   if (f === 'late') return { sql: 'o.isOpen = 1 AND o.leavesAt < ?', params: [days.now] };
   const [from, to] = f === 'today' ? days.span(0, 1) : f === 'tomorrow' ? days.span(1, 2) : days.dated(f);
   return { sql: 'o.leavesAt >= ? AND o.leavesAt < ?', params: [from, to] };
 }
 
-function promised(f: string, days: Day): Condition {
+function promised(f: string, days: Days): Condition {
   if (f === 'none') return { sql: 'o.promised IS NULL', params: [] };
   if (f === 'past') return { sql: 'o.promised < ?', params: [days.iso(0)] };
   if (f === 'week') return { sql: 'o.promised >= ? AND o.promised < ?', params: [days.iso(0), days.iso(7)] };
   return { sql: 'o.promised = ?', params: [f === 'today' ? days.iso(0) : f] };
 }
 
-function placed(f: string, days: Day): Condition {
+function placed(f: string, days: Days): Condition {
   const [from, to] =
     f === 'today'
       ? days.span(0, 1)

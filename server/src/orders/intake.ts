@@ -16,14 +16,16 @@ import {
 import { Injectable } from '@nestjs/common';
 import { newId, type Row, type Tx } from '../database/db.js';
 import { DeparturePlanner, type OpenDeparture } from '../departures/planner.js';
+import { HouseService } from '../house/house.service.js';
 import type { PartWant } from '../stock/stock.service.js';
 import { ADDRESS_TABLES } from './addressTables.js';
 import { toChecked } from './checked.js';
-import { group, OrderChecks, setting, stopRow } from './checks.service.js';
+import { group, OrderChecks, stopRow } from './checks.service.js';
 import { addressFields, loadOrders, type StoredOrder } from './documents.js';
 import { DuplicateSearch, type Found } from './duplicates.js';
 import { event } from './events.js';
 import { LineMatching, type Matches } from './matching.js';
+import { makeWay } from './splitNumbers.js';
 import { countStages, emptyHolds } from './stages.js';
 import { headColumns, lineRows, OrderWriter } from './writer.js';
 
@@ -80,6 +82,8 @@ function newest(received: readonly ReceivedOrder[]): ReceivedOrder[] {
   return [...by.values()];
 }
 
+/** Numbers that a part split off may bear, though the channel gave them. */
+const SPLIT_LIKE = /\/\d+$/;
 const OVER = new Set<Stage>(['Departed', 'Cancelled']);
 
 /** Takes orders in from any source: matched, broken into parts, checked and reserved, all in the caller's transaction. */
@@ -91,11 +95,13 @@ export class OrderIntake {
     private readonly checks: OrderChecks,
     private readonly writer: OrderWriter,
     private readonly duplicates: DuplicateSearch,
+    private readonly house: HouseService,
   ) {}
 
   /** Receives orders of one channel; what is known and the same is left alone, so a repeat changes nothing. Of a number given twice the last counts. */
   async receive(tx: Tx, channel: IntakeChannel, received: readonly ReceivedOrder[]): Promise<Received[]> {
     const last = newest(received);
+    await this.makeWay(tx, channel, last);
     const known = await this.known(tx, channel, last);
     const stages = await this.add(
       tx,
@@ -130,6 +136,11 @@ export class OrderIntake {
     });
   }
 
+  private async makeWay(tx: Tx, channel: IntakeChannel, received: readonly ReceivedOrder[]): Promise<void> {
+    const like = received.map(r => r.channelNumber).filter(n => SPLIT_LIKE.test(n));
+    if (like.length > 0) await makeWay(tx, channel.id, like);
+  }
+
   private async known(
     tx: Tx,
     channel: IntakeChannel,
@@ -138,7 +149,7 @@ export class OrderIntake {
     const known = new Map<string, KnownOrder>();
     for (let i = 0; i < received.length; i += 1000) {
       const rows = await tx.rows<KnownOrder>(
-        'SELECT id, channelNumber, digest, stage, revision FROM orders WHERE channelId = ? AND channelNumber IN (?)',
+        'SELECT id, channelNumber, digest, stage, revision FROM orders WHERE channelId = ? AND channelNumber IN (?) AND splitOfId IS NULL',
         [channel.id, received.slice(i, i + 1000).map(r => r.channelNumber)],
       );
       for (const r of rows) known.set(r.channelNumber, r);
@@ -276,7 +287,7 @@ export class OrderIntake {
       ),
       open: await this.planner.open(tx, tx.at),
       planner: this.planner,
-      letUncodedThrough: await setting(tx, 'letUncodedThrough', false),
+      letUncodedThrough: await this.house.setting(tx, 'letUncodedThrough', false),
     };
     const prepared = received.map((r, i) => prepare(tx, r, i, around));
     const suspicions = await this.duplicates.among(

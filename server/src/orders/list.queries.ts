@@ -10,6 +10,7 @@ import {
 import type { Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { group } from './checks.service.js';
 import { type BuiltFilter, buildFilter, type Condition, SORTS, type SortBy, TOGETHER } from './filter.js';
 import { stageCounts } from './stages.js';
@@ -30,7 +31,7 @@ interface RowRecord {
   cutOff: Date | null;
   promised: string | null;
   placedAt: Date | null;
-  payment: string;
+  settled: string;
   totalMinor: number;
   paidMinor: number;
   currency: string;
@@ -40,17 +41,20 @@ interface RowRecord {
 
 const JOINED =
   'FROM orders o JOIN channel c ON c.id = o.channelId LEFT JOIN departure d ON d.id = o.departureId';
-const COLUMNS = `o.id, o.no, o.channelNumber, c.name AS channel, o.buyer, o.mail, o.shipTo, o.country, o.stage, o.parkedReason, o.draftedAt, o.promised, o.placedAt, o.payment,
+const COLUMNS = `o.id, o.no, o.channelNumber, c.name AS channel, o.buyer, o.mail, o.shipTo, o.country, o.stage, o.parkedReason, o.draftedAt, o.promised, o.placedAt, o.settled,
   o.totalMinor, o.paidMinor, o.currency, o.starred, o.together, d.carrierName, d.cutOff`;
 const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];
 
 /** The order list: filter, sort, page by key, counts. Ids of a page are found first, by an index; all else is read for those few. */
 @Injectable()
 export class OrderListQueries {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly house: HouseService,
+  ) {}
 
   async list(q: OrderQuery, now: Date): Promise<Page<OrderRow> & { count: OrderCount }> {
-    const filter = await buildFilter(this.db, q, now);
+    const filter = await buildFilter(this.db, q, await this.house.days(this.db, now));
     if (filter.few) return this.few(filter, q);
     const [page, count] = await Promise.all([this.page(filter, q), this.count(filter)]);
     return { rows: await this.rows(page.ids), next: page.next, count };
@@ -75,12 +79,12 @@ export class OrderListQueries {
 
   /** How many orders a filter finds: exact up to 10,000 (for stages alone always, from the kept counters). */
   async countOf(f: OrderFilter, now: Date): Promise<OrderCount> {
-    return this.count(await buildFilter(this.db, f, now));
+    return this.count(await buildFilter(this.db, f, await this.house.days(this.db, now)));
   }
 
   /** Numbers among the orders of a filter, each with one press a question of its own. */
   async among(f: OrderFilter, now: Date): Promise<Among> {
-    const filter = await buildFilter(this.db, f, now);
+    const filter = await buildFilter(this.db, f, await this.house.days(this.db, now));
     const plus = (sql: string): Promise<OrderCount> =>
       this.count({
         where: [...filter.where, { sql, params: [] }],
@@ -99,7 +103,7 @@ export class OrderListQueries {
 
   /** The ids of all orders of a filter in its sort, up to `most`; for exports. */
   async ids(q: OrderQuery, most: number, now: Date): Promise<string[]> {
-    const filter = await buildFilter(this.db, q, now);
+    const filter = await buildFilter(this.db, q, await this.house.days(this.db, now));
     const ids: string[] = [];
     for (let after: string | undefined = q.after; ids.length < most; ) {
       const page = await this.page(filter, { ...q, size: Math.min(5_000, most - ids.length), after });
@@ -112,7 +116,7 @@ export class OrderListQueries {
 
   /** How the database would find the first page of a question; the benchmark prints it beside its figures. */
   async explain(q: OrderQuery, now: Date): Promise<Record<string, unknown>[]> {
-    const { where } = await buildFilter(this.db, q, now);
+    const { where } = await buildFilter(this.db, q, await this.house.days(this.db, now));
     const { sql, params } = statement(where, SORTS[q.sort], false, null, q.size + 1, false);
     return this.db.rows(`EXPLAIN ${sql}`, params);
   }
@@ -129,7 +133,7 @@ export class OrderListQueries {
       [id],
     );
     if (!own) return { before: null, after: null };
-    const filter = await buildFilter(this.db, q, now);
+    const filter = await buildFilter(this.db, q, await this.house.days(this.db, now));
     const mark = cursorOf(sort, own);
     const [after, before] = await Promise.all([
       this.page(filter, { ...q, size: 1, after: mark }),
@@ -364,7 +368,7 @@ function toRow(
     leavesWith: r.cutOff ? { carrier: r.carrierName!, cutOff: r.cutOff.toISOString() } : null,
     promised: r.promised,
     placedAt: r.placedAt?.toISOString() ?? null,
-    payment: r.payment,
+    payment: r.settled,
     totalMinor: r.totalMinor,
     paidMinor: r.paidMinor,
     currency: r.currency,

@@ -6,7 +6,9 @@ import {
   type Hold,
   missingFacts,
   type OrderTotals,
+  type Payment,
   type StopReason,
+  settledWord,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { CatalogService } from '../catalog/catalog.service.js';
@@ -57,7 +59,8 @@ export class OrdersQueries {
       row: row!,
       mail: String(head.mail),
       placedAt: parked?.placedAt?.toISOString() ?? null,
-      payment: String(head.payment),
+      payment: head.payment as Payment,
+      settled: settledWord(head.payment as Payment, Number(head.paidMinor), totals.total),
       shipTo: addressOf('shipTo', head) ?? ({ ...EMPTY } as Address),
       billTo: addressOf('billTo', head),
       pickUpPoint: String(head.pickUpPoint ?? ''),

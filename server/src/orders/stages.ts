@@ -58,6 +58,12 @@ export async function stageFacts(
 export const emptyHolds = (): Record<Hold, number> =>
   Object.fromEntries(HOLDS.map(h => [h, 0])) as Record<Hold, number>;
 
+/** Locks orders in the order of their ids, as everybody does, before their goods. */
+export async function lockOrders(tx: Tx, ids: readonly string[]): Promise<void> {
+  if (ids.length > 0)
+    await tx.rows('SELECT id FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [[...new Set(ids)].sort()]);
+}
+
 /** The one writer of stages of orders that exist: derives them anew and stores what changed. Tells the live stream once. */
 export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promise<Map<string, Stage>> {
   const after = new Map<string, Stage>();

@@ -1,20 +1,19 @@
 import type { SplitIn } from '@auk/contract';
 import {
-  type Address,
   type Answer,
   applied,
   canonicalCode,
-  documentTotals,
   emptyAddress,
   type OrderDocument,
   quoted,
-  splitMoney,
+  splitDocument,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from './checks.service.js';
 import { addressFields, loadOrders, type StoredOrder } from './documents.js';
@@ -23,6 +22,7 @@ import { OrderEditing } from './editing.service.js';
 import { event } from './events.js';
 import { BUILDS, refuseBuild } from './houseOrders.js';
 import { OrdersService } from './orders.service.js';
+import { freeSplitNumber, rootOf } from './splitNumbers.js';
 import { countStages } from './stages.js';
 import { headColumns, OrderWriter, skuOfKey } from './writer.js';
 
@@ -43,6 +43,7 @@ export class TypedOrders {
     private readonly checks: OrderChecks,
     private readonly duplicates: DuplicateSearch,
     private readonly planner: DeparturePlanner,
+    private readonly house: HouseService,
   ) {}
 
   /** Begins a draft: an order that is kept, but neither checked nor reserved until it is finished. */
@@ -165,19 +166,9 @@ export class TypedOrders {
       await refuseBuild(tx, id);
       this.editing.sameVersion(order, input.version);
       mustBeFree(order);
-      const [stay, go] = divided(order, input.lines);
-      const money = splitMoney(
-        {
-          shippingMinor: num(order.document.head.shippingMinor),
-          discountMinor: num(order.document.head.discountMinor),
-          paidMinor: num(order.document.head.paidMinor),
-        },
-        documentTotals(stay).goods,
-        documentTotals(go).goods,
-      );
-      Object.assign(go.head, money);
-      for (const [field, amount] of Object.entries(money)) stay.head[field] = num(stay.head[field]) - amount;
-      const number = await this.splitNumber(tx, order);
+      const { stay, go } = divided(order.document, input.lines);
+      const root = await rootOf(tx, order.id);
+      const number = await freeSplitNumber(tx, root);
       await this.writer.write(tx, order, stay, {
         kind: 'split',
         says: `Lines were split off into ${number}.`,
@@ -186,7 +177,7 @@ export class TypedOrders {
         tx,
         { id: order.channelId, currency: order.currency },
         emptyDocument(''),
-        { checkedAt: tx.at, splitOfId: order.id, number },
+        { checkedAt: tx.at, splitOfId: root.id, number },
       );
       const part = await this.editing.locked(tx, made);
       await this.writer.write(tx, part, go, {
@@ -254,11 +245,8 @@ export class TypedOrders {
     build: { number: string; says: string; due: string | null },
     parts: readonly { sku: string; name: string; quantity: number }[],
   ): Promise<string> {
-    const house = (await tx.one<{ sender: string; country: string }>(
-      'SELECT sender, country FROM warehouse LIMIT 1',
-    ))!;
-    const document = emptyDocument(house.country);
-    Object.assign(document.head, addressFields('shipTo', fromJson<Address>(house.sender)), {
+    const document = emptyDocument(await this.home(tx));
+    Object.assign(document.head, addressFields('shipTo', await this.house.sender(tx)), {
       'shipTo.name': build.says.slice(0, 80),
       promised: build.due,
     });
@@ -290,9 +278,7 @@ export class TypedOrders {
     how: { draftedAt?: Date; checkedAt?: Date; splitOfId?: string; number?: string },
   ): Promise<string> {
     const id = newId();
-    const { warehouseId } = (await tx.one<{ warehouseId: string }>(
-      'SELECT id AS warehouseId FROM warehouse LIMIT 1',
-    ))!;
+    const { id: warehouseId } = await this.house.warehouse(tx);
     const { number, ...columns } = how;
     await tx.insert('orders', [
       {
@@ -327,15 +313,6 @@ export class TypedOrders {
     );
   }
 
-  private async splitNumber(tx: Tx, order: StoredOrder): Promise<string> {
-    const root = order.channelNumber.replace(/\/\d+$/, '');
-    const { n } = (await tx.one<{ n: number }>(
-      'SELECT COUNT(*) AS n FROM orders WHERE channelId = ? AND (channelNumber = ? OR channelNumber LIKE ?)',
-      [order.channelId, root, `${root.replace(/[\\%_]/g, c => `\\${c}`)}/%`],
-    ))!;
-    return `${root}/${n + 1}`.slice(0, 40);
-  }
-
   private async channel(tx: Tx, code: string): Promise<{ id: string; currency: string }> {
     const found = await tx.one<{ id: string; currency: string }>(
       'SELECT id, currency FROM channel WHERE code = ?',
@@ -346,7 +323,7 @@ export class TypedOrders {
   }
 
   private async home(tx: Tx): Promise<string> {
-    return (await tx.one<{ country: string }>('SELECT country FROM warehouse LIMIT 1'))!.country;
+    return (await this.house.warehouse(tx)).country;
   }
 }
 
@@ -368,29 +345,17 @@ function mustBeFree(order: StoredOrder): void {
 
 /** The document in two: what stays, and what goes along. */
 function divided(
-  order: StoredOrder,
+  document: OrderDocument,
   lines: readonly { key: string; quantity: number }[],
-): [OrderDocument, OrderDocument] {
-  const stay = applied(order.document, []);
-  const go: OrderDocument = { head: { ...order.document.head }, lines: {} };
-  for (const { key, quantity } of lines) {
-    const line = stay.lines[key];
-    if (!line || quantity > num(line.quantity))
-      throw new Forbidden(
-        `${skuOfKey(key)} has no ${quantity} units to split off.`,
-        'Look at the order again.',
-      );
-    const rest = num(line.quantity) - quantity;
-    const taxOf = (n: number) =>
-      line.taxMinor == null ? null : Math.round((num(line.taxMinor) * n) / num(line.quantity));
-    const goes = taxOf(quantity);
-    go.lines[key] = { ...line, quantity, taxMinor: goes };
-    if (rest === 0) delete stay.lines[key];
-    else Object.assign(line, { quantity: rest, taxMinor: goes === null ? null : num(line.taxMinor) - goes });
-  }
-  if (Object.keys(stay.lines).length === 0)
+): { stay: OrderDocument; go: OrderDocument } {
+  const split = splitDocument(document, lines);
+  if (split.ok) return split.value;
+  if (split.problem.code === 'nothing stays')
     throw new Forbidden('Nothing would stay in the order.', 'Leave at least one unit in it.');
-  return [stay, go];
+  throw new Forbidden(
+    `${skuOfKey(split.problem.key)} has no ${split.problem.quantity} units to split off.`,
+    'Look at the order again.',
+  );
 }
 
 const emptyDocument = (country: string): OrderDocument => ({

@@ -1,5 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { NONE, type Sql, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
+import { Forbidden } from '../http/problem.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
 import { event } from './events.js';
 import { refreshStages } from './stages.js';
@@ -26,12 +28,20 @@ interface Held {
   picker: string | null;
 }
 
+const beingPicked = (h: Held): { says: string; cure: string } => ({
+  says: `${h.picker ?? 'Somebody'} is picking it on PL-${h.listNo} right now.`,
+  cure: 'Wait until that list is picked, then change the order; what was picked is put back then.',
+});
+
 const NOTHING: Undoes = { state: 'nothing', says: '', cure: '' };
 
 /** Takes an order back from its pick list, or off the tote, when an edit makes what was done useless. */
 @Injectable()
 export class Undoing {
-  constructor(private readonly stock: StockService) {}
+  constructor(
+    private readonly stock: StockService,
+    private readonly house: HouseService,
+  ) {}
 
   /** Says what an edit of lines (or of the address, when only a label is concerned) would undo. */
   async what(sql: Sql, orderId: string, goods: boolean): Promise<Undoes> {
@@ -55,12 +65,7 @@ export class Undoing {
       };
     const held = await this.held(sql, orderId);
     const busy = held.find(h => h.listState === 'picking');
-    if (busy)
-      return {
-        state: 'blocked',
-        says: `${busy.picker ?? 'Somebody'} is picking it on PL-${busy.listNo} right now.`,
-        cure: 'Wait until that list is picked, then change the order; what was picked is put back then.',
-      };
+    if (busy) return { state: 'blocked', ...beingPicked(busy) };
     const [listed, picked] = ['listed', 'picked'].map(hold =>
       held.filter(h => h.hold === hold).reduce((n, h) => n + h.quantity, 0),
     ) as [number, number];
@@ -79,10 +84,8 @@ export class Undoing {
 
   /** Makes a locked order Clear again: off its list, and what was picked goes from the tote to the staging place, to be put back. */
   async takeBack(tx: Tx, orderId: string): Promise<void> {
-    const held = await this.held(tx, orderId);
-    const staging = await tx.one<{ id: string; code: string }>(
-      "SELECT id, code FROM place WHERE kind = 'staging' ORDER BY code LIMIT 1",
-    );
+    const held = await this.heldLocked(tx, orderId);
+    const staging = await this.house.placeNamed(tx, 'staging');
     const holds: HoldChange[] = [];
     const moves: Move[] = [];
     for (const h of held) {
@@ -110,7 +113,7 @@ export class Undoing {
           productId: h.productId,
           lotId: h.lotId,
           from: h.toteId,
-          to: staging!.id,
+          to: staging.id,
           quantity: h.quantity,
           why: 'put back',
           causeId: orderId,
@@ -127,7 +130,7 @@ export class Undoing {
         orderId,
         'taken back',
         picked > 0
-          ? `Taken off the pick list for a change; ${picked} picked units were laid on ${staging!.code}, to be put back.`
+          ? `Taken off the pick list for a change; ${picked} picked units were laid on ${staging.code}, to be put back.`
           : 'Taken off the pick list for a change.',
       ),
     ]);
@@ -143,7 +146,7 @@ export class Undoing {
 
   /** Takes what is listed and not picked yet off its lists; it stays promised. What lies in totes stays there. */
   async takeOffLists(tx: Tx, orderId: string): Promise<void> {
-    const held = (await this.held(tx, orderId)).filter(h => h.hold === 'listed');
+    const held = (await this.heldLocked(tx, orderId)).filter(h => h.hold === 'listed');
     const common = (h: Held) =>
       ({ partId: h.partId, orderId, productId: h.productId, parcelId: null, why: 'edit' }) as const;
     await this.stock.apply(tx, {
@@ -171,6 +174,21 @@ export class Undoing {
         [tx.at, id],
       );
     }
+  }
+
+  /** What an order has on lists and in totes, with the lists locked: whoever opens one meanwhile waits. A list that was opened first refuses. */
+  private async heldLocked(tx: Tx, orderId: string): Promise<(Held & { hold: 'listed' | 'picked' })[]> {
+    await tx.rows(
+      'SELECT id FROM pickList WHERE id IN (SELECT listId FROM pickStop WHERE orderId = ?) ORDER BY id FOR UPDATE',
+      [orderId],
+    );
+    const held = await this.held(tx, orderId);
+    const busy = held.find(h => h.listState === 'picking');
+    if (busy) {
+      const { says, cure } = beingPicked(busy);
+      throw new Forbidden(says, cure, { undoes: 'blocked' });
+    }
+    return held;
   }
 
   private held(sql: Sql, orderId: string): Promise<(Held & { hold: 'listed' | 'picked' })[]> {

@@ -3,10 +3,11 @@ import { openPick, type PickEffect, type PickState, type PickStop, pickDone, pic
 import { Injectable } from '@nestjs/common';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../orders/checks.service.js';
 import { event } from '../orders/events.js';
-import { refreshStages } from '../orders/stages.js';
+import { lockOrders, refreshStages } from '../orders/stages.js';
 import { ScansService } from '../scans/scans.service.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
 import { ListRelease } from './release.js';
@@ -32,6 +33,7 @@ export class PickingService {
     private readonly scans: ScansService,
     private readonly checks: OrderChecks,
     private readonly releases: ListRelease,
+    private readonly house: HouseService,
   ) {}
 
   release(orderIds: readonly string[], doer: Doer): Promise<{ id: string; no: number }> {
@@ -69,6 +71,11 @@ export class PickingService {
           state: (await this.scans.lock<PickState>(tx, known.id)).state,
         };
       }
+      if (list.state === 'done')
+        throw new Forbidden(
+          `Nothing is left on PL-${list.no}: its orders were taken off it.`,
+          'Open another list under Pick.',
+        );
       const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id));
       const json = JSON.stringify(state);
       const sessionId = newId();
@@ -102,9 +109,10 @@ export class PickingService {
 
   /** Takes every open unit of a list at once; used for loading the demo's past. */
   async takeAll(tx: Tx, listId: string): Promise<void> {
-    const stops = await tx.rows<StopRow & { quantity: number }>('SELECT * FROM pickStop WHERE listId = ?', [
-      listId,
-    ]);
+    const stops = await tx.rows<StopRow & { quantity: number }>(
+      'SELECT id, placeId, lotId, productId, partId, orderId, toteId, quantity FROM pickStop WHERE listId = ?',
+      [listId],
+    );
     const changes = stops.map(s => takeChange(s, s.quantity));
     await this.stock.apply(tx, { moves: changes.map(c => c.move), holds: changes.flatMap(c => c.holds) });
     await tx.run("UPDATE pickList SET state = 'done', doneAt = ? WHERE id = ?", [tx.at, listId]);
@@ -115,13 +123,14 @@ export class PickingService {
   }
 
   private async act(tx: Tx, effects: PickEffect[], after: PickState): Promise<void> {
-    const orders = new Set<string>();
+    const stops = await tx.rows<StopRow>(
+      'SELECT id, placeId, lotId, productId, partId, orderId, toteId FROM pickStop WHERE id IN (?)',
+      [effects.map(e => e.stopId)],
+    );
+    const orders = new Set(stops.map(s => s.orderId));
+    await lockOrders(tx, [...orders]);
     for (const effect of effects) {
-      const stop = (await tx.one<StopRow>(
-        'SELECT id, placeId, lotId, productId, partId, orderId, toteId FROM pickStop WHERE id = ?',
-        [effect.stopId],
-      ))!;
-      orders.add(stop.orderId);
+      const stop = stops.find(s => s.id === effect.stopId)!;
       if (effect.type === 'take') {
         const { move, holds } = takeChange(stop, effect.units);
         await this.stock.apply(tx, { moves: [move], holds });
@@ -152,7 +161,7 @@ export class PickingService {
 
   /** Pieces that are not there leave the stock (place MISSING) until they are counted; the order gets others, or becomes Short. Negative: found after all. */
   private async missing(tx: Tx, stop: StopRow, units: number): Promise<void> {
-    const nowhere = (await tx.one<{ id: string }>("SELECT id FROM place WHERE kind = 'missing' LIMIT 1"))!.id;
+    const nowhere = await this.house.place(tx, 'missing');
     const [from, to] = units > 0 ? [stop.placeId, nowhere] : [nowhere, stop.placeId];
     const move: Move = {
       productId: stop.productId,

@@ -1,6 +1,7 @@
-import { choosePlaces, type Layout, type PlacedStock, serpentine } from '@auk/core';
+import { choosePlaces, type PlacedStock, serpentine } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { fromJson, NONE, newId, type Tx } from '../database/db.js';
+import { NONE, newId, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, TooLate } from '../http/problem.js';
 import { event } from '../orders/events.js';
 import { refreshStages } from '../orders/stages.js';
@@ -34,7 +35,10 @@ interface NewStop extends SoftPart {
 /** Turns Clear orders into a released pick list: places are decided, totes given, stops put in walking order. */
 @Injectable()
 export class ListRelease {
-  constructor(private readonly stock: StockService) {}
+  constructor(
+    private readonly stock: StockService,
+    private readonly house: HouseService,
+  ) {}
 
   /** Releases one list of the orders, a tote for each. All or nothing: the first order that cannot go refuses the list with its why. */
   async release(tx: Tx, orderIds: readonly string[]): Promise<{ id: string; no: number }> {
@@ -67,12 +71,7 @@ export class ListRelease {
       soft.map(s => s.productId),
     );
     const stops = await this.placeParts(tx, soft, await this.giveTotes(tx, ids));
-    const layout = fromJson<Layout>(
-      (await tx.one<{ layout: string }>('SELECT layout FROM warehouse WHERE id = ?', [
-        orders[0]!.warehouseId,
-      ]))!.layout,
-    );
-    const walk = serpentine(stops, layout);
+    const walk = serpentine(stops, await this.house.layout(tx));
     return this.store(
       tx,
       orders,
@@ -109,7 +108,7 @@ export class ListRelease {
        WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey FOR UPDATE`,
       [NONE, [...new Set(soft.map(s => s.productId)), NONE]],
     );
-    const today = tx.at.toISOString().slice(0, 10);
+    const today = await this.house.today(tx, tx.at);
     return soft.flatMap(part => {
       const stock = bins.filter(b => b.productId === part.productId);
       const picks = choosePlaces(

@@ -3,6 +3,7 @@ import { type Address, formatMoney, formatRate, formatSize, formatWeight, lineRa
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db, fromJson } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrdersQueries } from '../orders/orders.queries.js';
 import { PROMISED_KINDS } from '../stock/stock.service.js';
@@ -28,6 +29,7 @@ export class PrintingService {
     private readonly db: Db,
     private readonly orders: OrdersQueries,
     private readonly templates: PaperTemplates,
+    private readonly house: HouseService,
   ) {}
 
   pickList(list: ListView): Promise<Buffer> {
@@ -178,6 +180,6 @@ export class PrintingService {
   }
 
   private async zone(): Promise<string> {
-    return (await this.db.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1'))!.zone;
+    return (await this.house.warehouse(this.db)).zone;
   }
 }

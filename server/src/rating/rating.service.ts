@@ -4,7 +4,10 @@ import { Inject, Injectable } from '@nestjs/common';
 import { CARRIERS, type Carriers } from '../carriers/carrier.js';
 import { Db, fromJson } from '../database/db.js';
 import { DeparturePlanner } from '../departures/planner.js';
+import { daysAround } from '../house/days.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, NotHere } from '../http/problem.js';
+import { HeldOrders } from '../orders/held.service.js';
 import { type ParcelRow, ParcelsQueries } from '../parcels/parcels.queries.js';
 
 /** Asks all carriers for prices and puts the services in the order of choice. */
@@ -14,6 +17,8 @@ export class RatingService {
     private readonly db: Db,
     private readonly parcels: ParcelsQueries,
     private readonly planner: DeparturePlanner,
+    private readonly house: HouseService,
+    private readonly held: HeldOrders,
     @Inject(CARRIERS) private readonly carriers: Carriers,
   ) {}
 
@@ -21,6 +26,7 @@ export class RatingService {
   async offers(no: number, now: Date): Promise<OffersView> {
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
+    await this.held.refuse(this.db, parcel.orderId, no);
     const request = await this.request(parcel, now);
     const open = await this.planner.open(this.db, now);
     const asked = await Promise.all(
@@ -56,16 +62,14 @@ export class RatingService {
         `PA-${parcel.no} is not closed yet.`,
         'Pack it, choose a box and give its weight first.',
       );
-    const from = (await this.db.one<{ postcode: string; country: string }>(
-      'SELECT postcode, country FROM warehouse LIMIT 1',
-    ))!;
+    const { postcode, country, zone } = await this.house.warehouse(this.db);
     const to = fromJson<Address>(parcel.shipTo);
     return {
-      from,
+      from: { postcode, country },
       to: { postcode: to.postcode, country: to.country, residential: to.company === '' },
       size: { length: parcel.length, width: parcel.width, height: parcel.height },
       weightMg: parcel.weightMg,
-      shipDay: now.toISOString().slice(0, 10),
+      shipDay: daysAround(now, zone).today,
     };
   }
 }

@@ -1,8 +1,9 @@
 import type { PurchaseOrderIn, PurchaseOrderRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
+import { once } from '../acts/once.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { Lots } from '../stock/lots.service.js';
 
 export interface PurchaseOrderRecord {
   id: string;
@@ -18,15 +19,11 @@ export interface PurchaseOrderRecord {
 export class PurchaseOrders {
   constructor(
     private readonly db: Db,
-    private readonly lots: Lots,
+    private readonly house: HouseService,
   ) {}
 
   create(input: PurchaseOrderIn, doer: Doer): Promise<string> {
-    return this.db.tx(doer, async tx => {
-      const again = await tx.one<{ no: number }>('SELECT no FROM purchaseOrder WHERE id = ?', [input.key]);
-      if (again) return `PO-${again.no}`;
-      return this.put(tx, input);
-    });
+    return this.db.tx(doer, tx => once(tx, input.key, 'purchase order', () => this.put(tx, input)));
   }
 
   /** Refuses a purchase order that cannot be, without writing anything; gives its products by SKU. One supplier's reference is given once. */
@@ -64,7 +61,7 @@ export class PurchaseOrders {
   async put(tx: Tx, input: PurchaseOrderIn): Promise<string> {
     const supplier = await this.supplier(tx, input.supplier);
     const products = await this.judge(tx, input);
-    const house = (await tx.one<{ id: string }>('SELECT id FROM warehouse LIMIT 1'))!;
+    const house = await this.house.warehouse(tx);
     await tx.insert('purchaseOrder', [
       {
         id: input.key,
@@ -103,7 +100,7 @@ export class PurchaseOrders {
 
   /** Open orders by the day they are expected, then the newest that are done. */
   async list(at: Date): Promise<PurchaseOrderRow[]> {
-    const today = await this.lots.today(this.db, at);
+    const today = await this.house.today(this.db, at);
     const rows = await this.db.rows<
       Omit<PurchaseOrderRow, 'no' | 'late' | 'frees'> & { id: string; no: number; frees: number }
     >(

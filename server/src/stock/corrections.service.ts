@@ -4,7 +4,7 @@ import { NONE, type Tx } from '../database/db.js';
 import { Forbidden } from '../http/problem.js';
 import { OrderChecks } from '../orders/checks.service.js';
 import { event } from '../orders/events.js';
-import { refreshStages } from '../orders/stages.js';
+import { lockOrders, refreshStages } from '../orders/stages.js';
 import { Undoing } from '../orders/undoing.js';
 import { type HoldChange, type Move, StockService } from './stock.service.js';
 
@@ -51,7 +51,7 @@ export class StockCorrections {
   /** Takes promises back until `units` of a product could leave its promised stock. Gives the orders that lost something. */
   async withdrawFor(tx: Tx, productId: string, units: number, says: string): Promise<string[]> {
     const before = await this.promises(tx, productId);
-    await this.lockOrders(
+    await lockOrders(
       tx,
       before.map(p => p.orderId),
     );
@@ -105,7 +105,7 @@ export class StockCorrections {
       [move.productId, move.from, NONE, move.lotId ?? NONE],
     );
     const promised = await this.promises(tx, move.productId);
-    await this.lockOrders(tx, [...stops.map(s => s.orderId), ...promised.map(p => p.orderId)]);
+    await lockOrders(tx, [...stops.map(s => s.orderId), ...promised.map(p => p.orderId)]);
     await this.stock.lockFree(tx, [move.productId]);
     const lies = await tx.one<{ onHand: number; listed: number }>(
       'SELECT onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
@@ -137,12 +137,5 @@ export class StockCorrections {
        FROM allocation a JOIN linePart p ON p.id = a.partId WHERE p.productId = ? AND a.hold = 'soft' AND a.quantity > 0`,
       [productId],
     );
-  }
-
-  private async lockOrders(tx: Tx, ids: readonly string[]): Promise<void> {
-    if (ids.length > 0)
-      await tx.rows('SELECT id FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [
-        [...new Set(ids)].sort(),
-      ]);
   }
 }

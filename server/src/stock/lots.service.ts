@@ -1,7 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { DateTime } from 'luxon';
-import { Db, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, newId, type Tx } from '../database/db.js';
+import { daysAround } from '../house/days.js';
+import { HouseService } from '../house/house.service.js';
+import { log } from '../http/log.js';
 import { Forbidden } from '../http/problem.js';
+import { Rounds } from '../leases/rounds.service.js';
 import { OrderChecks } from '../orders/checks.service.js';
 import { refreshStages } from '../orders/stages.js';
 import { Undoing } from '../orders/undoing.js';
@@ -15,6 +18,8 @@ interface Due {
   expiry: string;
 }
 
+const SWEEP_EVERY_MS = 60_000;
+
 /** Lots with their expiry: known by code, and taken out of what may be promised on their day. */
 @Injectable()
 export class Lots {
@@ -24,7 +29,17 @@ export class Lots {
     private readonly corrections: StockCorrections,
     private readonly undoing: Undoing,
     private readonly checks: OrderChecks,
-  ) {}
+    private readonly house: HouseService,
+    rounds: Rounds,
+  ) {
+    rounds.register({
+      name: 'expired lots',
+      everyMs: SWEEP_EVERY_MS,
+      leaseMs: SWEEP_EVERY_MS,
+      lanes: async () => [''],
+      work: () => this.sweep(new Date()),
+    });
+  }
 
   /** The lot with a code, made when it is new; a known one with another expiry is refused. */
   async of(tx: Tx, productId: string, code: string, expiry: string | null): Promise<string> {
@@ -49,23 +64,27 @@ export class Lots {
 
   /** Takes every lot whose day has come out of what may be promised, each in a transaction of its own. Lots on a list being picked wait for its end. */
   async sweep(at: Date): Promise<number> {
-    const today = await this.today(this.db, at);
+    const house = await this.house.known(this.db);
+    if (!house) return 0;
+    const { today } = daysAround(at, house.zone);
     const due = await this.db.rows<Due>(
       'SELECT id, code, productId, CAST(expiry AS CHAR) AS expiry FROM lot WHERE expiry <= ? AND expiredAt IS NULL ORDER BY productId, id',
       [today],
     );
     let swept = 0;
-    for (const lot of due) if (await this.db.tx({ personId: null, at }, tx => this.expire(tx, lot))) swept++;
+    for (const lot of due) {
+      try {
+        if (await this.db.tx({ personId: null, at }, tx => this.expire(tx, lot))) swept++;
+      } catch (error) {
+        log.warn({ err: error, lot: lot.code }, 'a lot could not be taken out of stock; it is tried again');
+      }
+    }
     return swept;
   }
 
-  /** The day in the house's zone. */
-  async today(sql: Sql, at: Date): Promise<string> {
-    const house = await sql.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1');
-    return DateTime.fromJSDate(at, { zone: house?.zone ?? 'UTC' }).toISODate()!;
-  }
-
   private async expire(tx: Tx, lot: Due): Promise<boolean> {
+    // Another server's sweep may be at it, or have been.
+    if (await this.isExpired(tx, lot.id)) return false;
     const stops = await tx.rows<{ orderId: string; state: string }>(
       "SELECT DISTINCT s.orderId, l.state FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.stopKey = s.id AND a.hold = 'listed' AND a.quantity > 0 WHERE s.lotId = ? ORDER BY s.orderId",
       [lot.id],
@@ -85,6 +104,14 @@ export class Lots {
     await this.checks.reserveAgain(tx, [lot.productId]);
     await tx.tell('stock', lot.productId);
     return true;
+  }
+
+  private async isExpired(tx: Tx, id: string): Promise<boolean> {
+    const row = await tx.one<{ expiredAt: Date | null }>(
+      'SELECT expiredAt FROM lot WHERE id = ? FOR UPDATE',
+      [id],
+    );
+    return row?.expiredAt !== null;
   }
 
   /** Units of a lot in places that stock is promised from. */

@@ -1,7 +1,8 @@
 import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { escapeLike } from '../catalog/escapeLike.js';
-import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { Forbidden } from '../http/problem.js';
 
 /** The layout's measures that places on shelves are laid out by. */
@@ -27,7 +28,10 @@ export function partsOfCode(
 /** Places of the house: what they are for, how much they hold, and where they stand on the walk. */
 @Injectable()
 export class Places {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly house: HouseService,
+  ) {}
 
   async list(q: PlaceQuery): Promise<Page<PlaceRow>> {
     const like = `%${escapeLike(q.words.toUpperCase())}%`;
@@ -67,7 +71,7 @@ export class Places {
         ]);
       return same ? 'same' : 'changed';
     }
-    const house = (await tx.one<{ id: string }>('SELECT id FROM warehouse LIMIT 1'))!;
+    const house = await this.house.warehouse(tx);
     const parts = partsOfCode(input.code);
     await tx.insert('place', [
       {
@@ -103,9 +107,7 @@ export class Places {
     if (!known && /^(OR|PL|PA|TO|BX|DE|AB|PO|BU|AUK)-/.test(input.code))
       return `${input.code} begins like another kind of code of the house.`;
     if (parts && !known) {
-      const plan = fromJson<Plan>(
-        (await sql.one<{ layout: string }>('SELECT layout FROM warehouse LIMIT 1'))!.layout,
-      );
+      const plan: Plan = await this.house.layout(sql);
       if (parts.aisle >= plan.aisles)
         return `The house has ${plan.aisles} aisles; ${input.code} lies beyond them.`;
       if (FIRST_BAY + parts.bay * BAY > plan.aisleLength)

@@ -4,13 +4,14 @@ import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { escapeLike } from '../catalog/escapeLike.js';
 import { Db, fromJson, NONE } from '../database/db.js';
+import { HouseService } from '../house/house.service.js';
 import { NotHere } from '../http/problem.js';
-import { Lots } from './lots.service.js';
 import { PROMISED_FROM, PROMISED_KINDS } from './stock.service.js';
 
 const SOON_DAYS = 60;
 const LEDGER_ROWS = 100;
 const CHART_DAYS = 60;
+const QUARTER_S = 900;
 const DAY_MS = 86_400_000;
 /** Kinds that lie in the house and are looked at by hand. */
 const SHOWN_KINDS = `${PROMISED_KINDS}, 'bench', 'staging', 'quarantine'`;
@@ -35,12 +36,12 @@ interface LedgerRecord {
 export class StockQueries {
   constructor(
     private readonly db: Db,
-    private readonly lots: Lots,
+    private readonly house: HouseService,
   ) {}
 
   /** Stock by product, place and lot, in the order of SKU and place. */
   async list(q: StockQuery, at: Date): Promise<Page<StockRow>> {
-    const today = await this.lots.today(this.db, at);
+    const today = await this.house.today(this.db, at);
     const soon = DateTime.fromISO(today).plus({ days: SOON_DAYS }).toISODate()!;
     const like = `%${escapeLike(q.words)}%`;
     const conditions = [
@@ -187,17 +188,22 @@ export class StockQueries {
 
   /** On hand at the end of each of the last days, folded back from today's. */
   private async days(productId: string, today: number, at: Date): Promise<LedgerPage['days']> {
-    const zone = DateTime.fromJSDate(at, { zone: 'utc' });
-    const rows = await this.db.rows<{ day: string; n: number }>(
-      `SELECT CAST(DATE(m.at) AS CHAR) AS day, CAST(SUM(m.quantity * ((t.kind IN (${PROMISED_KINDS})) - (f.kind IN (${PROMISED_KINDS})))) AS INT) AS n
-       FROM stockMove m JOIN place f ON f.id = m.fromPlaceId JOIN place t ON t.id = m.toPlaceId WHERE m.productId = ? AND m.at > ? GROUP BY DATE(m.at)`,
-      [productId, zone.minus({ days: CHART_DAYS }).toJSDate()],
+    const { zone, iso, span } = await this.house.days(this.db, at);
+    // The database knows no zones: moves are summed by the quarter of an hour, which every zone's days consist of.
+    const rows = await this.db.rows<{ quarter: number; n: number }>(
+      `SELECT CAST(FLOOR(UNIX_TIMESTAMP(m.at) / ${QUARTER_S}) AS INT) AS quarter, CAST(SUM(m.quantity * ((t.kind IN (${PROMISED_KINDS})) - (f.kind IN (${PROMISED_KINDS})))) AS INT) AS n
+       FROM stockMove m JOIN place f ON f.id = m.fromPlaceId JOIN place t ON t.id = m.toPlaceId WHERE m.productId = ? AND m.at >= ? GROUP BY quarter`,
+      [productId, span(1 - CHART_DAYS, 0)[0]],
     );
-    const changes = new Map(rows.map(r => [r.day, r.n]));
+    const changes = new Map<string, number>();
+    for (const r of rows) {
+      const day = DateTime.fromSeconds(r.quarter * QUARTER_S, { zone }).toISODate()!;
+      changes.set(day, (changes.get(day) ?? 0) + r.n);
+    }
     const days: LedgerPage['days'] = [];
     let onHand = today;
     for (let i = 0; i < CHART_DAYS; i++) {
-      const day = zone.minus({ days: i }).toISODate()!;
+      const day = iso(-i);
       days.unshift({ day, onHand });
       onHand -= changes.get(day) ?? 0;
     }

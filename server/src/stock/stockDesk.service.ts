@@ -1,11 +1,12 @@
 import type { Corrected, CountIn, MoveIn, StockSettings, WriteOffIn } from '@auk/contract';
 import type { ReserveMode } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { once } from '../acts/once.js';
 import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, NONE, newId, type Tx } from '../database/db.js';
-import { firstTime } from '../database/once.js';
-import { Forbidden, NotHere } from '../http/problem.js';
-import { OrderChecks, setting } from '../orders/checks.service.js';
+import { HouseService } from '../house/house.service.js';
+import { Forbidden, NotHere, TooLate } from '../http/problem.js';
+import { OrderChecks } from '../orders/checks.service.js';
 import { event } from '../orders/events.js';
 import { StockCorrections } from './corrections.service.js';
 import { Lots } from './lots.service.js';
@@ -37,6 +38,7 @@ export class StockDesk {
     private readonly checks: OrderChecks,
     private readonly lots: Lots,
     private readonly catalog: CatalogService,
+    private readonly house: HouseService,
   ) {}
 
   /** The product a code belongs to, and the units a scan of it counts. */
@@ -46,16 +48,13 @@ export class StockDesk {
   }
 
   async settings(): Promise<StockSettings> {
-    return { reserveMode: await setting<ReserveMode>(this.db, 'reserveMode', 'partly') };
+    return { reserveMode: await this.house.setting<ReserveMode>(this.db, 'reserveMode', 'partly') };
   }
 
   /** Sets how orders are promised stock from now on; what is promised already stays. */
   saveSettings(input: StockSettings, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
-      await tx.run('REPLACE INTO setting (name, value) VALUES (?, ?)', [
-        'reserveMode',
-        JSON.stringify(input.reserveMode),
-      ]);
+      await this.house.set(tx, 'reserveMode', input.reserveMode);
       await tx.tell('stock', '');
     });
   }
@@ -89,76 +88,98 @@ export class StockDesk {
 
   /** Carries goods to another place. What is promised to orders may move among places of stock, but not out of them. */
   move(input: MoveIn, doer: Doer): Promise<Corrected> {
-    return this.db.tx(doer, async tx => {
-      if (!(await firstTime(tx, input.key, 'move'))) return { changes: [], short: [] };
-      const product = await this.product(tx, input.sku);
-      const [from, to] = [await this.place(tx, input.from), await this.place(tx, input.to)];
-      if (from.id === to.id) throw new Forbidden('Both places are the same.', 'Name another place.');
-      const lotId = await this.knownLot(tx, product, input.lot);
-      await this.roomIn(tx, to, input.quantity);
-      const move = {
-        productId: product.id,
-        lotId,
-        from: from.id,
-        to: to.id,
-        quantity: input.quantity,
-        why: 'move',
-        causeId: null,
-        reason: input.reason,
-      };
-      await this.liesFree(tx, product, from, lotId, input.quantity);
-      if (PROMISED_FROM.has(from.kind) && !PROMISED_FROM.has(to.kind)) {
-        const lost = await this.corrections.force(tx, move, true, `moved to ${to.code}: ${input.reason}`);
-        return this.corrected(tx, [], lost.orders);
-      }
-      await this.stock.apply(tx, { moves: [move] });
-      if (PROMISED_FROM.has(to.kind)) await this.checks.reserveAgain(tx, [product.id]);
-      await tx.tell('stock', product.id);
-      return { changes: [], short: [] };
-    });
+    return this.db.tx(doer, tx => once(tx, input.key, 'move', () => this.moveIn(tx, input)));
+  }
+
+  private async moveIn(tx: Tx, input: MoveIn): Promise<Corrected> {
+    const product = await this.product(tx, input.sku);
+    const [from, to] = [await this.place(tx, input.from), await this.place(tx, input.to)];
+    if (from.id === to.id) throw new Forbidden('Both places are the same.', 'Name another place.');
+    const lotId = await this.knownLot(tx, product, input.lot);
+    await this.roomIn(tx, to, input.quantity);
+    const move = {
+      productId: product.id,
+      lotId,
+      from: from.id,
+      to: to.id,
+      quantity: input.quantity,
+      why: 'move',
+      causeId: null,
+      reason: input.reason,
+    };
+    await this.liesFree(tx, product, from, lotId, input.quantity);
+    if (PROMISED_FROM.has(from.kind) && !PROMISED_FROM.has(to.kind)) {
+      const lost = await this.corrections.force(tx, move, true, `moved to ${to.code}: ${input.reason}`);
+      return this.corrected(tx, [], lost.orders);
+    }
+    await this.stock.apply(tx, { moves: [move] });
+    if (PROMISED_FROM.has(to.kind)) await this.checks.reserveAgain(tx, [product.id]);
+    await tx.tell('stock', product.id);
+    return { changes: [], short: [] };
   }
 
   /** Writes goods off: broken, spoiled, given away. Orders that were promised them lose the promise, the newest first. */
   writeOff(input: WriteOffIn, doer: Doer): Promise<Corrected> {
-    return this.db.tx(doer, async tx => {
-      if (!(await firstTime(tx, input.key, 'write off'))) return { changes: [], short: [] };
-      const product = await this.product(tx, input.sku);
-      const from = await this.place(tx, input.from);
-      const lotId = await this.knownLot(tx, product, input.lot);
-      await this.lies(tx, product, from, lotId, input.quantity);
-      const lost = await this.corrections.force(
-        tx,
-        {
-          productId: product.id,
-          lotId,
-          from: from.id,
-          to: await this.special(tx, 'gone'),
-          quantity: input.quantity,
-          why: 'write off',
-          causeId: null,
-          reason: input.reason,
-        },
-        PROMISED_FROM.has(from.kind),
-        `written off: ${input.reason}`,
-      );
-      return this.corrected(tx, [], lost.orders);
-    });
+    return this.db.tx(doer, tx => once(tx, input.key, 'write off', () => this.writeOffIn(tx, input)));
+  }
+
+  private async writeOffIn(tx: Tx, input: WriteOffIn): Promise<Corrected> {
+    const product = await this.product(tx, input.sku);
+    const from = await this.place(tx, input.from);
+    const lotId = await this.knownLot(tx, product, input.lot);
+    await this.lies(tx, product, from, lotId, input.quantity);
+    const lost = await this.corrections.force(
+      tx,
+      {
+        productId: product.id,
+        lotId,
+        from: from.id,
+        to: await this.house.place(tx, 'gone'),
+        quantity: input.quantity,
+        why: 'write off',
+        causeId: null,
+        reason: input.reason,
+      },
+      PROMISED_FROM.has(from.kind),
+      `written off: ${input.reason}`,
+    );
+    return this.corrected(tx, [], lost.orders);
   }
 
   /** Sets what lies in a place to what was counted. Less than is promised makes orders Short, the newest promise first. */
   count(input: CountIn, doer: Doer): Promise<Corrected> {
-    return this.db.tx(doer, async tx => {
-      if (!(await firstTime(tx, input.key, 'count'))) return { changes: [], short: [] };
-      const changes: Corrected['changes'] = [];
-      const short = new Set<string>();
-      for (const line of [...input.lines].sort((a, b) => (a.sku < b.sku ? -1 : 1))) {
-        const { before, orders } = await this.countLine(tx, input.key, input.place, line, input.reason);
-        if (before !== line.counted)
-          changes.push({ sku: line.sku, lot: line.lot, before, after: line.counted });
-        for (const id of orders) short.add(id);
-      }
-      return this.corrected(tx, changes, [...short]);
-    });
+    return this.db.tx(doer, tx => once(tx, input.key, 'count', () => this.countIn(tx, input)));
+  }
+
+  private async countIn(tx: Tx, input: CountIn): Promise<Corrected> {
+    const place = await this.place(tx, input.place);
+    await this.mustBeAsSeen(tx, place, input);
+    const changes: Corrected['changes'] = [];
+    const short = new Set<string>();
+    for (const line of [...input.lines].sort((a, b) => (a.sku < b.sku ? -1 : 1))) {
+      const { before, orders } = await this.countLine(tx, input.key, input.place, line, input.reason);
+      if (before !== line.counted)
+        changes.push({ sku: line.sku, lot: line.lot, before, after: line.counted });
+      for (const id of orders) short.add(id);
+    }
+    // What moved here is locked by now: whoever was faster is seen.
+    await this.mustBeAsSeen(tx, place, input);
+    return this.corrected(tx, changes, [...short]);
+  }
+
+  /** Refuses a count of an older state: goods were moved, picked or counted in the place after it was opened. */
+  private async mustBeAsSeen(tx: Tx, place: PlaceFound, input: CountIn): Promise<void> {
+    const newer = await tx.one<{ why: string; name: string; person: string | null }>(
+      `SELECT m.why, p.name, w.name AS person FROM (SELECT id FROM stockMove WHERE fromPlaceId = ? AND id > ? UNION ALL SELECT id FROM stockMove WHERE toPlaceId = ? AND id > ?) x
+       JOIN stockMove m ON m.id = x.id JOIN product p ON p.id = m.productId LEFT JOIN person w ON w.id = m.personId WHERE NOT (m.causeId <=> ?) ORDER BY m.id DESC LIMIT 1`,
+      [place.id, input.seen, place.id, input.seen, input.key],
+    );
+    if (newer)
+      throw new TooLate(
+        `${newer.name} changed in ${place.code} after this count was begun (${newer.why}${newer.person ? ` by ${newer.person}` : ''}), so the count is of an older state.`,
+        'Begin the count of this place anew.',
+        { place: place.code },
+      );
   }
 
   /** Counts one product in one place; tells what the books said before, and the orders that lost a promise. */
@@ -193,7 +214,7 @@ export class StockDesk {
     ]);
     const more = line.counted - before;
     if (more === 0) return { before, orders: [] };
-    const missing = await this.special(tx, 'missing');
+    const missing = await this.house.place(tx, 'missing');
     const lost = await this.corrections.force(
       tx,
       {
@@ -291,10 +312,6 @@ export class StockDesk {
         'Name a place on the shelves, a bench, the dock, the staging place or the quarantine.',
       );
     return found;
-  }
-
-  private async special(tx: Tx, kind: 'missing' | 'gone'): Promise<string> {
-    return (await tx.one<{ id: string }>('SELECT id FROM place WHERE kind = ? LIMIT 1', [kind]))!.id;
   }
 
   private async knownLot(tx: Tx, product: ProductFound, code: string | null): Promise<string | null> {

@@ -125,7 +125,8 @@ function Channel({
               : 'stock not told yet'}
         </p>
         <p className="code small cut" title={l.address}>
-          {l.address.replace(/^https?:\/\//, '')} · key …{l.keyEnds}
+          {l.address.replace(/^https?:\/\//, '')} ·{' '}
+          {l.keyEnds === null ? '▲ key cannot be opened, enter it again' : `key …${l.keyEnds}`}
         </p>
       </div>
       <div className="acts">
@@ -197,7 +198,7 @@ function Connect({ channel: c, leave }: { channel: ChannelView; leave: () => voi
         onChange={e => setAddress(e.target.value)}
       />
       <TextField
-        label={c.link ? `Key (kept, ends with ${c.link.keyEnds})` : 'Key'}
+        label={c.link?.keyEnds ? `Key (kept, ends with ${c.link.keyEnds})` : 'Key'}
         fullWidth
         margin="dense"
         type="password"

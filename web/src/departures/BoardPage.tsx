@@ -1,10 +1,10 @@
 import type { Board, BoardDeparture, NeedsPerson, StageBar } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { DateTime } from 'luxon';
 import { Link } from 'react-router';
-import { get } from '../api.js';
+import { get, post } from '../api.js';
 import { clock, span } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
 import { useMinute } from '../shell/Shell.js';
@@ -160,7 +160,7 @@ function Need({ need: n }: { need: NeedsPerson }) {
   const to =
     n.code === 'short'
       ? `/products/${encodeURIComponent(n.subject)}`
-      : n.code === 'label'
+      : n.code === 'label' || n.code === 'held'
         ? '/parcels'
         : n.code === 'parked'
           ? '/orders?stage=Parked'
@@ -175,6 +175,11 @@ function Need({ need: n }: { need: NeedsPerson }) {
           : n.code === 'label'
             ? 'Watch'
             : 'Look';
+  const client = useQueryClient();
+  const retry = useMutation({
+    mutationFn: () => post(`jobs/${n.job}/retry`),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['board'] }),
+  });
   return (
     <div className="need">
       <b>{n.orders}</b>
@@ -182,9 +187,15 @@ function Need({ need: n }: { need: NeedsPerson }) {
         <p className="two">{n.says}</p>
         <p className="quiet cut">{n.detail}</p>
       </div>
-      <Button component={Link} to={to} variant="outlined" size="small">
-        {act}
-      </Button>
+      {n.job ? (
+        <Button variant="outlined" size="small" disabled={retry.isPending} onClick={() => retry.mutate()}>
+          Try again
+        </Button>
+      ) : (
+        <Button component={Link} to={to} variant="outlined" size="small">
+          {act}
+        </Button>
+      )}
     </div>
   );
 }

@@ -1,10 +1,12 @@
-import type { HandoverAnswer, HandoverView } from '@auk/contract';
+import type { HandoverAnswer, HandoverView, Person } from '@auk/contract';
 import type { Answer } from '@auk/core';
 import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { get, post, Refused } from '../api.js';
+import { Ask } from '../parts/ask.js';
 import { moment } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
 import { playTone } from '../scans/sounds.js';
@@ -12,7 +14,7 @@ import { useScanner } from '../scans/useScanner.js';
 import './board.css';
 
 /** Handover: parcels are scanned onto the departure; closing it lets them leave. */
-export default function HandoverPage() {
+export default function HandoverPage({ me }: { me: Person }) {
   const { no } = useParams();
   const client = useQueryClient();
   const view = useQuery({ queryKey: ['handover', no], queryFn: () => get<HandoverView>(`departures/${no}`) });
@@ -31,11 +33,21 @@ export default function HandoverPage() {
     mutationFn: (leaveBehind: boolean) => post<HandoverView>(`departures/${no}/close`, { leaveBehind }),
     onSuccess: got => client.setQueryData(['handover', no], got),
   });
-  useScanner(text => scan.mutate(text));
+  const [calling, setCalling] = useState(false);
+  const [reason, setReason] = useState('');
+  const cancel = useMutation({
+    mutationFn: () => post<HandoverView>(`departures/${no}/cancel`, { reason }),
+    onSuccess: got => {
+      client.setQueryData(['handover', no], got);
+      setCalling(false);
+    },
+  });
+  useScanner(text => scan.mutate(text), { off: calling });
   if (!view.data) return <ProblemNote error={view.error} />;
   const { parcels, state } = view.data;
   const scanned = parcels.filter(p => p.scanned).length;
   const missing = parcels.length - scanned;
+  const held = parcels.filter(p => p.scanned && p.held).length;
   const refusedForMissing = close.error instanceof Refused && close.error.problem.facts !== undefined;
   return (
     <div className="handover">
@@ -83,7 +95,12 @@ export default function HandoverPage() {
                   <td>{p.service}</td>
                   <td className="code">{p.tracking}</td>
                   <td>
-                    {p.scanned ? (
+                    {p.held ? (
+                      <span className="stage stop">
+                        ▲ must not go
+                        <small className="quiet"> {p.held}</small>
+                      </span>
+                    ) : p.scanned ? (
                       <span className="stage good">✓ scanned</span>
                     ) : (
                       <span className="stage">○ waits</span>
@@ -115,17 +132,52 @@ export default function HandoverPage() {
             <Button
               variant="contained"
               size="large"
-              disabled={scanned === 0 || close.isPending}
+              disabled={close.isPending}
               onClick={() => close.mutate(false)}
             >
-              Close departure with {scanned}
+              {scanned === 0 ? 'Close departure, nothing left' : `Close departure with ${scanned}`}
             </Button>
-            {refusedForMissing && missing > 0 && (
+            {refusedForMissing && missing + held > 0 && (
               <Button variant="outlined" onClick={() => close.mutate(true)}>
-                Close, leave {missing} for the next
+                Close, leave {missing + held} for the next
+              </Button>
+            )}
+            {(me.role === 'lead' || me.role === 'admin') && (
+              <Button variant="outlined" color="error" onClick={() => setCalling(true)}>
+                Cancel the collection
               </Button>
             )}
           </div>
+        )}
+        {state === 'cancelled' && (
+          <p className="done-note">
+            Called off: {view.data.reason} What was planned for it waits for the carrier’s next collection.
+          </p>
+        )}
+        {calling && (
+          <Ask
+            title="Cancel this collection?"
+            act="Cancel the collection"
+            danger
+            ready={reason.trim().length >= 3}
+            busy={cancel.isPending}
+            error={cancel.error}
+            onAct={() => cancel.mutate()}
+            onLeave={() => setCalling(false)}
+          >
+            <p>
+              Nothing leaves with it. Its orders and parcels wait for the carrier’s next collection; what was
+              scanned comes off the truck.
+            </p>
+            <TextField
+              label="Why it does not come"
+              autoFocus
+              fullWidth
+              margin="dense"
+              value={reason}
+              onChange={e => setReason(e.target.value)}
+            />
+          </Ask>
         )}
         {state === 'closed' && (
           <p className="done-note">Closed. The orders are Departed and the channels are being told.</p>

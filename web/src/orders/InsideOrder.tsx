@@ -52,7 +52,7 @@ export function InsideOrder({ id }: { id: string }) {
       <div>
         <h3>Money</h3>
         <p>
-          {order.data.payment} {show(money.paidMinor)} of {show(money.totalMinor)}
+          {order.data.settled} {show(money.paidMinor)} of {show(money.totalMinor)}
         </p>
         <p>shipping {show(money.shippingMinor)}</p>
         {money.balanceMinor < 0 && <p className="stop">{show(-money.balanceMinor)} due</p>}

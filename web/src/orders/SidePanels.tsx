@@ -212,6 +212,14 @@ export function MoneyPanel({ order: o, save, can }: Props) {
         <dd>
           <Field label="Paid" value={show(m.paidMinor)} readOnly={!can} onSave={put('paidMinor')} />
         </dd>
+        {o.settled !== o.payment && (
+          <>
+            <dt>By the money</dt>
+            <dd className={o.settled === 'paid' ? '' : 'risk'}>
+              <b>{o.settled}</b>
+            </dd>
+          </>
+        )}
         {m.balanceMinor !== 0 && (
           <>
             <dt>{m.balanceMinor < 0 ? 'Due' : 'To refund'}</dt>

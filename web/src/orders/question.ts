@@ -1,5 +1,5 @@
 import type { OrderFilter } from '@auk/contract';
-import { PAYMENTS, STOP_CODES } from '@auk/core';
+import { SETTLEMENTS, STOP_CODES } from '@auk/core';
 
 /** One changeable part of the filter sentence. */
 export interface Clause {
@@ -62,7 +62,7 @@ export const CLAUSES: readonly Clause[] = [
     before: 'being',
     any: 'paid or not',
     label: 'Payment',
-    choices: PAYMENTS.map(p => [p, p]),
+    choices: SETTLEMENTS.map(p => [p, p]),
   },
   {
     key: 'promised',

@@ -5,7 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { v7 } from 'uuid';
-import { get, post } from '../api.js';
+import { get, post, Refused } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
 import { playTone } from '../scans/sounds.js';
 import { useScanner } from '../scans/useScanner.js';
@@ -20,6 +20,8 @@ interface Line {
 }
 interface Draft {
   key: string;
+  /** The place’s newest move when the count was begun. */
+  seen: number;
   lines: Line[];
 }
 
@@ -31,16 +33,21 @@ export default function CountPage() {
   return <Count key={place} place={view.data} />;
 }
 
+/** A count begun now, of what the books say lies there. */
+const begun = (place: PlaceView): Draft => ({
+  key: v7(),
+  seen: place.seen,
+  lines: place.stock.map(s => ({ sku: s.sku, name: s.name, lot: s.lot, counted: '' })),
+});
+
 const kept = (place: string) => `auk.count.${place}`;
 
 function Count({ place }: { place: PlaceView }) {
   const [draft, setDraft] = useState<Draft>(() => {
     const text = localStorage.getItem(kept(place.code));
-    if (text) return JSON.parse(text) as Draft;
-    return {
-      key: v7(),
-      lines: place.stock.map(s => ({ sku: s.sku, name: s.name, lot: s.lot, counted: '' })),
-    };
+    const known = text && (JSON.parse(text) as Draft);
+    if (known && known.seen !== undefined) return known;
+    return begun(place);
   });
   const [says, setSays] = useState('Scan each piece, or type what you count.');
   const client = useQueryClient();
@@ -51,6 +58,7 @@ function Count({ place }: { place: PlaceView }) {
       post<Corrected>('stock/counts', {
         key: draft.key,
         place: place.code,
+        seen: draft.seen,
         reason: 'cycle count',
         lines: draft.lines
           .filter(l => l.counted !== '')
@@ -61,6 +69,17 @@ function Count({ place }: { place: PlaceView }) {
       await client.invalidateQueries();
     },
   });
+  /** Forgets what was counted and begins from what lies there now. */
+  const anew = async () => {
+    const now = await client.fetchQuery({
+      queryKey: ['place', place.code],
+      queryFn: () => get<PlaceView>(`places/${place.code}`),
+      staleTime: 0,
+    });
+    save.reset();
+    setDraft(begun(now));
+    setSays('Scan each piece, or type what you count.');
+  };
   const set = (i: number, counted: string) =>
     setDraft(d => ({ ...d, lines: d.lines.map((l, k) => (k === i ? { ...l, counted } : l)) }));
   const scanned = async (text: string) => {
@@ -123,6 +142,11 @@ function Count({ place }: { place: PlaceView }) {
         </Button>
       </div>
       <ProblemNote error={save.error} />
+      {save.error instanceof Refused && save.error.problem.status === 409 && (
+        <Button variant="outlined" onClick={() => void anew()}>
+          Begin the count anew
+        </Button>
+      )}
       {draft.lines.length === 0 && (
         <p className="empty">By the books nothing lies here. Scan what you find.</p>
       )}

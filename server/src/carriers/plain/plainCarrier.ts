@@ -7,13 +7,16 @@ import {
   CarrierRefused,
 } from '@auk/contract';
 import type { ZodType } from 'zod';
+import { readBounded, TooLarge } from '../../http/readBounded.js';
 import type { Asked, Carrier } from '../carrier.js';
 
 /** Longest wait for prices, and for a purchase. */
 const QUOTE_MS = 2_500;
 const BUY_MS = 4_000;
-/** Longest answer that is read, in characters. */
-const LONGEST = 200_000;
+/** A carrier that was asked to sell has done so, or never will, after this long. */
+const LONGEST_MS = 30_000;
+/** Longest answer that is read, in bytes. */
+const MOST_BYTES = 1_000_000;
 
 /** A carrier that speaks the plain JSON of contract/carriers over HTTP, as the stand-ins do. */
 export class PlainCarrier implements Carrier {
@@ -21,6 +24,7 @@ export class PlainCarrier implements Carrier {
     readonly code: string,
     readonly name: string,
     private readonly address: string,
+    readonly longestMs = LONGEST_MS,
   ) {}
 
   async quote(parcel: CarrierParcel): Promise<Asked<CarrierQuote[]>> {
@@ -61,8 +65,10 @@ export class PlainCarrier implements Carrier {
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       });
       status = response.status;
-      text = (await response.text()).slice(0, LONGEST);
+      text = await readBounded(response, MOST_BYTES);
     } catch (error) {
+      if (error instanceof TooLarge)
+        return { kind: 'silent', why: `${this.name} answered more than can be read.` };
       const late = (error as Error).name === 'TimeoutError';
       return {
         kind: 'silent',

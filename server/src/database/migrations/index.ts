@@ -1,6 +1,12 @@
 import { FirstLight1764000000000 } from './0001-first-light.js';
 import { OrderDesk1764100000000 } from './0002-order-desk.js';
 import { KitsAndStock1764200000000 } from './0003-kits-and-stock.js';
+import { Ground1764300000000 } from './0004-ground.js';
 
-/** Every migration, oldest first. */
-export const MIGRATIONS = [FirstLight1764000000000, OrderDesk1764100000000, KitsAndStock1764200000000];
+/** All migrations in order. They only go forward. */
+export const MIGRATIONS = [
+  FirstLight1764000000000,
+  OrderDesk1764100000000,
+  KitsAndStock1764200000000,
+  Ground1764300000000,
+];

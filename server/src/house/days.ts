@@ -1,9 +1,11 @@
 import { DateTime } from 'luxon';
-import type { Sql } from '../database/db.js';
 
-/** The days around a moment in the warehouse's zone. */
-export interface Day {
+/** The days around a moment in a zone, as the warehouse counts them: a day may have 23 or 25 hours. */
+export interface Days {
   now: Date;
+  zone: string;
+  /** Today as an ISO day. */
+  today: string;
   /** The ISO day so many days from today. */
   iso(offset: number): string;
   /** The moments at which two days (from today) begin. */
@@ -12,12 +14,13 @@ export interface Day {
   dated(iso: string): [Date, Date];
 }
 
-/** Days as the warehouse counts them. */
-export async function daysOf(sql: Sql, now: Date): Promise<Day> {
-  const { zone } = (await sql.one<{ zone: string }>('SELECT zone FROM warehouse LIMIT 1'))!;
+/** The days around `now` in a zone of the tz database. */
+export function daysAround(now: Date, zone: string): Days {
   const today = DateTime.fromJSDate(now, { zone }).startOf('day');
   return {
     now,
+    zone,
+    today: today.toISODate()!,
     iso: offset => today.plus({ days: offset }).toISODate()!,
     span: (from, to) => [today.plus({ days: from }).toJSDate(), today.plus({ days: to }).toJSDate()],
     dated: iso => {

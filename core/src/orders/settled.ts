@@ -1,0 +1,23 @@
+import type { Payment } from './check.js';
+
+/** How an order stands with its money, as people read it. `part paid`: something is due still. */
+export const SETTLEMENTS = [
+  'unpaid',
+  'part paid',
+  'paid',
+  'part refunded',
+  'refunded',
+  'on delivery',
+] as const;
+export type Settled = (typeof SETTLEMENTS)[number];
+
+/**
+ * The word for an order's payment. It follows the money (minor units): an order that was paid and then made dearer is part paid. What
+ * only the channel can know, that it was refunded or is paid on delivery, is kept as told.
+ * Example: told paid, 10,000 paid of 12,000, is `part paid`.
+ */
+export function settledWord(told: Payment, paidMinor: number, totalMinor: number): Settled {
+  if (told === 'refunded' || told === 'part refunded' || told === 'on delivery') return told;
+  if (paidMinor >= totalMinor && (told === 'paid' || paidMinor > 0)) return 'paid';
+  return paidMinor > 0 ? 'part paid' : 'unpaid';
+}

@@ -1,0 +1,49 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+const CODE = 'CHARACTER SET utf8mb4 COLLATE utf8mb4_bin';
+const AT = 'DATETIME(3)';
+
+/**
+ * The ground: leases, purchases that may be asked again, telling that never ends in silence, acts that answer a repeat as the first
+ * time, throttled sign-in, payment in a word that follows the money. Each statement may run again after a kill half-way.
+ */
+export const GROUND = [
+  // One worker at a time, by the database's clock. A name stays, so that its fence only grows.
+  `CREATE TABLE IF NOT EXISTS lease (name VARCHAR(80) ${CODE} PRIMARY KEY, owner UUID NOT NULL, fence BIGINT NOT NULL, until ${AT} NOT NULL, INDEX byUntil (until))`,
+  // How often the carrier was asked to sell: a refusal of a second asking says nothing of the first.
+  'ALTER TABLE purchase ADD COLUMN IF NOT EXISTS asks INT NOT NULL DEFAULT 0 CHECK (asks >= 0)',
+  "UPDATE purchase SET asks = 1 WHERE asks = 0 AND state <> 'intended'",
+  // What a job is about, since when it waits, and who asked for another try.
+  `ALTER TABLE job ADD COLUMN IF NOT EXISTS subjectId UUID NULL, ADD COLUMN IF NOT EXISTS createdAt ${AT} NULL, ADD INDEX IF NOT EXISTS bySubject (subjectId)`,
+  `UPDATE job SET subjectId = CAST(JSON_VALUE(payload, '$.parcelId') AS UUID) WHERE kind = 'tell tracking' AND subjectId IS NULL`,
+  'UPDATE job SET createdAt = runAt WHERE createdAt IS NULL',
+  `ALTER TABLE job ADD COLUMN IF NOT EXISTS lane VARCHAR(60) ${CODE} NOT NULL DEFAULT '', ADD INDEX IF NOT EXISTS byLane (lane, state, runAt)`,
+  "UPDATE job j JOIN parcel c ON c.id = j.subjectId JOIN orders o ON o.id = c.orderId SET j.lane = o.channelId WHERE j.lane = ''",
+  `ALTER TABLE job MODIFY createdAt ${AT} NOT NULL, MODIFY error VARCHAR(400) NULL`,
+  // Whoever pulls a channel holds a lease now.
+  'ALTER TABLE channelLink DROP COLUMN IF EXISTS leaseUntil',
+  // A split order names the order that the channel knows, also when it was split off a split one.
+  'UPDATE orders o JOIN orders p ON p.id = o.splitOfId SET o.splitOfId = p.splitOfId WHERE p.splitOfId IS NOT NULL',
+  // What an act answered, told again when it is repeated.
+  'ALTER TABLE actKey ADD COLUMN IF NOT EXISTS answer JSON NULL',
+  // Guesses at PINs, by badge as typed, whether anyone has it or not.
+  `CREATE TABLE IF NOT EXISTS signInTry (badge VARCHAR(40) ${CODE} PRIMARY KEY, tries INT NOT NULL DEFAULT 0 CHECK (tries >= 0), until ${AT} NOT NULL, INDEX byUntil (until))`,
+  // Ours stand beside a channel's own numbers and may be longer than they.
+  `ALTER TABLE orders MODIFY channelNumber VARCHAR(48) ${CODE} NOT NULL`,
+  // The word for payment follows the money; \`payment\` stays what the channel said.
+  `ALTER TABLE orders ADD COLUMN IF NOT EXISTS settled VARCHAR(16) ${CODE} AS (
+     CASE WHEN payment IN ('refunded', 'on delivery', 'part refunded') THEN payment WHEN paidMinor >= totalMinor AND (payment = 'paid' OR paidMinor > 0) THEN 'paid' WHEN paidMinor > 0 THEN 'part paid' ELSE 'unpaid' END) PERSISTENT,
+     ADD INDEX IF NOT EXISTS bySettled (settled, no)`,
+  // A collection that was called off says why.
+  "ALTER TABLE departure ADD COLUMN IF NOT EXISTS reason VARCHAR(200) NOT NULL DEFAULT ''",
+];
+
+export class Ground1764300000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    for (const statement of GROUND) await runner.query(statement);
+  }
+
+  async down(): Promise<void> {
+    throw new Error('Migrations only go forward.');
+  }
+}

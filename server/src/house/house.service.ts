@@ -1,0 +1,82 @@
+import type { Address, Layout } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { fromJson, type Sql } from '../database/db.js';
+import { NotHere } from '../http/problem.js';
+import { type Days, daysAround } from './days.js';
+
+/** The warehouse as every feature knows it. */
+export interface Warehouse {
+  id: string;
+  name: string;
+  zone: string;
+  currency: string;
+  postcode: string;
+  country: string;
+}
+
+/** Places that a house has one of, by their kind; of docks and staging places the first by code. */
+export type SpecialKind = 'missing' | 'gone' | 'outside' | 'made' | 'dock' | 'staging' | 'quarantine';
+
+/** The warehouse: its zone and days, its currency and address, its special places, its settings. */
+@Injectable()
+export class HouseService {
+  async warehouse(sql: Sql): Promise<Warehouse> {
+    const found = await this.known(sql);
+    if (!found) throw new NotHere('The warehouse', 'Finish the first page of Auk: name the house there.');
+    return found;
+  }
+
+  /** The warehouse, or null in a house that nobody has set up yet. */
+  known(sql: Sql): Promise<Warehouse | null> {
+    return sql.one<Warehouse>(
+      'SELECT id, name, zone, currency, postcode, country FROM warehouse ORDER BY code LIMIT 1',
+    );
+  }
+
+  /** The days around a moment as the warehouse counts them. */
+  async days(sql: Sql, at: Date): Promise<Days> {
+    return daysAround(at, (await this.warehouse(sql)).zone);
+  }
+
+  /** The warehouse's day of a moment, ISO. */
+  async today(sql: Sql, at: Date): Promise<string> {
+    return (await this.days(sql, at)).today;
+  }
+
+  async sender(sql: Sql): Promise<Address> {
+    const row = await sql.one<{ sender: string }>('SELECT sender FROM warehouse ORDER BY code LIMIT 1');
+    return fromJson<Address>(row!.sender);
+  }
+
+  async layout(sql: Sql): Promise<Layout> {
+    const row = await sql.one<{ layout: string }>('SELECT layout FROM warehouse ORDER BY code LIMIT 1');
+    return fromJson<Layout>(row!.layout);
+  }
+
+  /** The id of a special place. Refused with the cure when the house lacks it. */
+  async place(sql: Sql, kind: SpecialKind): Promise<string> {
+    return (await this.placeNamed(sql, kind)).id;
+  }
+
+  async placeNamed(sql: Sql, kind: SpecialKind): Promise<{ id: string; code: string }> {
+    const found = await sql.one<{ id: string; code: string }>(
+      'SELECT id, code FROM place WHERE kind = ? ORDER BY code LIMIT 1',
+      [kind],
+    );
+    if (!found) throw new NotHere(`A place of the kind ${kind}`, 'Make one under Stock > Places.');
+    return found;
+  }
+
+  /** A setting of the house, or what counts while nobody has set it. */
+  async setting<T>(sql: Sql, name: string, otherwise: T): Promise<T> {
+    const row = await sql.one<{ value: string }>(
+      'SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = ?',
+      [name],
+    );
+    return row ? fromJson<T>(row.value) : otherwise;
+  }
+
+  async set(sql: Sql, name: string, value: unknown): Promise<void> {
+    await sql.run('REPLACE INTO setting (name, value) VALUES (?, ?)', [name, JSON.stringify(value)]);
+  }
+}
