@@ -1,5 +1,5 @@
 // What the benchmarks share: a way to the running server, and the server's own services for preparing data.
-import { Db, makeApp, makeDataSource, StockService } from '@auk/server';
+import { Db, makeApp, openDataSource, StockService } from '@auk/server';
 
 const base = `http://127.0.0.1:${process.env.AUK_PORT}/api/v1`;
 
@@ -28,10 +28,10 @@ export async function caller(badge = 'AB-1001') {
 
 /** The services of a server that does not listen, on the same database. */
 export async function services() {
-  const source = await makeDataSource({
+  const source = await openDataSource({
     port: Number(process.env.AUK_DB_PORT),
     database: process.env.AUK_DB_NAME,
-  }).initialize();
+  });
   const app = await makeApp({ source, carriers: [] });
   await app.init();
   const db = app.get(Db);

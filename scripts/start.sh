@@ -4,10 +4,12 @@ set -u
 . "$(dirname "$0")/lib.sh"
 PORT="${PORT:-7350}"
 FRESH=no
+DEMO=yes
 for arg in "$@"; do
   case "$arg" in
     --fresh) FRESH=yes ;;
-    *) fail "npm start knows one option, --fresh (begin the demo anew), not $arg." ;;
+    --own) DEMO=no ;;
+    *) fail "npm start knows --fresh (begin anew) and --own (a house of your own, without the demo), not $arg." ;;
   esac
 done
 
@@ -36,8 +38,8 @@ export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web
 AUK_SECRET="$(house_secret "$DATA")"
 export AUK_SECRET
 echo "$DB_PORT" >"$DATA/db.port"
-setsid node standins/dist/main.js >"$DATA/standins.log" 2>&1 &
-STANDINS_PID=$!
+export AUK_DEMO="$DEMO"
+[ "$DEMO" = yes ] && { setsid node standins/dist/main.js >"$DATA/standins.log" 2>&1 & STANDINS_PID=$!; }
 LOG="$DATA/server.log"
 : >"$LOG"
 setsid node --enable-source-maps server/dist/main.js >>"$LOG" 2>&1 &
@@ -51,12 +53,12 @@ until grep -q '^ready$' "$LOG" || ! kill -0 "$SERVER_PID" 2>/dev/null; do
   shown=$lines
 done
 kill -0 "$SERVER_PID" 2>/dev/null || fail "The server stopped at its start; its message stands above."
-cat <<TXT
-
-Auk is open at http://localhost:$PORT
+echo
+echo "Auk is open at http://localhost:$PORT"
+[ "$DEMO" = yes ] && cat <<TXT
 Demo badges, all with PIN 2468:
   AB-1001 Ines Maddow, lead      AB-1002 Tomas Brandt, packer   AB-1003 Wren Okoye, picker
   AB-1004 Odile Marsh, office    AB-1005 Abel Quist, admin      AB-1006 Mika Solberg, packer
-Ctrl-C stops everything. The log is $LOG.
 TXT
+echo "Ctrl-C stops everything. The log is $LOG."
 wait "$SERVER_PID"

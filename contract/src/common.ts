@@ -1,15 +1,5 @@
 import { z } from 'zod';
 
-/** RFC 9457 problem details, with the cure beside. */
-export interface Problem {
-  type: string;
-  title: string;
-  status: number;
-  detail: string;
-  cure: string;
-  facts?: unknown;
-}
-
 export const Id = z.uuid();
 
 /** A page is asked for by the key after which it begins. */

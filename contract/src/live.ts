@@ -8,7 +8,8 @@ export type LiveTopic =
   | 'catalog'
   | 'channels'
   | 'builds'
-  | 'purchases';
+  | 'purchases'
+  | 'people';
 
 export interface LiveMessage {
   id: number;

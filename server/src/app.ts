@@ -29,8 +29,8 @@ import { Telling } from './departures/telling.service.js';
 import { FindController } from './find/find.controller.js';
 import { FindService } from './find/find.service.js';
 import { HouseService } from './house/house.service.js';
-import { AccessGuard } from './http/access.js';
 import { ProblemFilter } from './http/filter.js';
+import { OPEN_PATHS, refuseStrangers } from './http/strangers.js';
 import { ExportsService } from './imports/exports.service.js';
 import { ImportsController } from './imports/imports.controller.js';
 import { ImportsService } from './imports/imports.service.js';
@@ -71,8 +71,10 @@ import { PackingService } from './packing/packing.service.js';
 import { ParcelsController } from './parcels/parcels.controller.js';
 import { ParcelsQueries } from './parcels/parcels.queries.js';
 import { PurchaseService } from './parcels/purchase.service.js';
+import { AccessGuard } from './people/access.guard.js';
 import { PeopleController } from './people/people.controller.js';
 import { PeopleService } from './people/people.service.js';
+import { PeopleDesk } from './people/peopleDesk.service.js';
 import { PickingController } from './picking/picking.controller.js';
 import { PickingQueries } from './picking/picking.queries.js';
 import { PickingService } from './picking/picking.service.js';
@@ -86,6 +88,8 @@ import { PurchaseOrders } from './receiving/purchaseOrders.service.js';
 import { ReceivingController } from './receiving/receiving.controller.js';
 import { Receiving } from './receiving/receiving.service.js';
 import { ScansService } from './scans/scans.service.js';
+import { Opening } from './setup/opening.service.js';
+import { SetupController } from './setup/setup.controller.js';
 import { StockCorrections } from './stock/corrections.service.js';
 import { Lots } from './stock/lots.service.js';
 import { Places } from './stock/places.service.js';
@@ -120,6 +124,7 @@ const CONTROLLERS = [
   FindController,
   LiveController,
   JobsController,
+  SetupController,
 ];
 const SERVICES = [
   Db,
@@ -127,6 +132,8 @@ const SERVICES = [
   Leases,
   Rounds,
   PeopleService,
+  PeopleDesk,
+  Opening,
   CatalogService,
   StockService,
   DeparturePlanner,
@@ -235,7 +242,18 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
         !request.url.includes('/live') && compression.filter(request, response),
     }),
   );
+  // Addresses and protocol that a proxy tells are believed of those named here; on loopback by default.
+  app.set('trust proxy', process.env.AUK_PROXY ?? 'loopback');
   app.use(cookieParser());
+  const people = app.get(PeopleService);
+  app.use(
+    '/api/v1',
+    refuseStrangers(token => people.byToken(token)),
+  );
+  app.use(
+    OPEN_PATHS.map(path => `/api/v1${path}`),
+    express.json({ limit: '4kb' }),
+  );
   app.use('/api/v1/imports', express.raw({ type: () => true, limit: '20mb' }));
   app.use(/^\/api\/v1\/products\/[^/]+\/picture$/, express.raw({ type: () => true, limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));

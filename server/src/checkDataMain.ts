@@ -1,12 +1,12 @@
 import 'reflect-metadata';
 import { checkData } from './checkData.js';
 import { Db } from './database/db.js';
-import { makeDataSource } from './database/source.js';
+import { openDataSource } from './database/source.js';
 
-const source = await makeDataSource({
+const source = await openDataSource({
   port: Number(process.env.AUK_DB_PORT),
   database: process.env.AUK_DB_NAME ?? 'auk',
-}).initialize();
+});
 const differences = await checkData(new Db(source));
 await source.destroy();
 for (const d of differences)

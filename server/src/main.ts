@@ -1,43 +1,68 @@
 import 'reflect-metadata';
 import { makeApp } from './app.js';
 import { PlainCarrier } from './carriers/plain/plainCarrier.js';
-import { makeDataSource } from './database/source.js';
+import { openDataSource } from './database/source.js';
 import { DemoLoader } from './demo/load.js';
 import { Rounds } from './leases/rounds.service.js';
+import { Opening } from './setup/opening.service.js';
 
-/** Starts one server: migrates, loads the demo into an empty house, serves. Everything it needs comes from the environment that scripts/start.sh sets. */
+/** Starts one server: migrates, fills an empty house with the demo when told to, serves. Everything it needs comes from the environment that scripts/start.sh sets. */
 const need = (name: string): string => {
   const value = process.env[name];
   if (!value) throw new Error(`${name} is not set. Start Auk with npm start.`);
   return value;
 };
 
-const source = await makeDataSource({
+const source = await openDataSource({
   port: Number(need('AUK_DB_PORT')),
   database: need('AUK_DB_NAME'),
-}).initialize();
+});
 await source.runMigrations();
-const standins = `http://127.0.0.1:${need('AUK_STANDINS_PORT')}`;
+/** `demo` fills an empty database with the demo company; without it an empty house waits for its first page. */
+const demo = process.env.AUK_DEMO === 'yes';
+const standins = demo ? `http://127.0.0.1:${need('AUK_STANDINS_PORT')}` : null;
 const app = await makeApp({
   source,
-  carriers: [
-    new PlainCarrier('heron', 'Heron Post', `${standins}/heron`),
-    new PlainCarrier('redfen', 'Redfen Parcel', `${standins}/redfen`),
-  ],
+  carriers: standins
+    ? [
+        new PlainCarrier('heron', 'Heron Post', `${standins}/heron`),
+        new PlainCarrier('redfen', 'Redfen Parcel', `${standins}/redfen`),
+      ]
+    : [],
   ...(process.env.AUK_WEB ? { web: process.env.AUK_WEB } : {}),
 });
 app.enableShutdownHooks();
 await app.init();
-const demo = app.get(DemoLoader);
-if (await demo.empty()) {
-  console.log('Loading the demo company ...');
-  await demo.load(
-    { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170, standins },
-    new Date(),
-    text => console.log(`  ${text}`),
+const opening = app.get(Opening);
+const { open, origin } = await opening.state();
+if (origin === 'demo' && !demo)
+  refuse(
+    'The data folder holds the demo company, and a house of your own begins empty.',
+    'Begin anew with npm start -- --own --fresh, or take another folder: AUK_DATA=folder npm start -- --own',
   );
+if (origin === 'own' && demo)
+  refuse(
+    'The data folder holds a house of your own, not the demo company.',
+    'Start it with npm start -- --own, or take another folder for the demo: AUK_DATA=folder npm start',
+  );
+if (standins) {
+  const loader = app.get(DemoLoader);
+  if (!open) {
+    console.log('Loading the demo company ...');
+    await loader.load(
+      { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170, standins },
+      new Date(),
+      text => console.log(`  ${text}`),
+    );
+  }
+  await loader.moveStandins(standins);
 }
-await demo.moveStandins(standins);
 await app.listen(Number(need('AUK_PORT')), '127.0.0.1');
 app.get(Rounds).start();
+if (!demo && !open) console.log(`The code for the first page: ${await opening.newCode()}`);
 console.log('ready');
+
+function refuse(why: string, cure: string): never {
+  console.log(`${why} ${cure}`);
+  process.exit(1);
+}

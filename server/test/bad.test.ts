@@ -2,6 +2,7 @@ import { PATH_METADATA } from '@nestjs/common/constants.js';
 import { DiscoveryService, MetadataScanner, ModulesContainer, Reflector } from '@nestjs/core';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { ACCESS } from '../src/http/access.js';
 import { orderCsv, ordersIn, scanOf } from './drive.js';
 import { type Answer, type Caller, differences, type House, openHouse } from './house.js';
 
@@ -34,7 +35,7 @@ test('every endpoint states who may call it, and strangers are refused', async (
       const handler = instance[name];
       if (Reflect.getMetadata(PATH_METADATA, handler) === undefined) continue;
       seen++;
-      if (!reflector.getAllAndOverride('auk:roles', [handler, metatype as never]))
+      if (!reflector.getAllAndOverride(ACCESS, [handler, metatype as never]))
         silent.push(`${metatype?.name}.${name}`);
     }
   }

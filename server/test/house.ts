@@ -9,7 +9,7 @@ import { makeApp } from '../src/app.js';
 import { PlainCarrier } from '../src/carriers/plain/plainCarrier.js';
 import { checkData } from '../src/checkData.js';
 import { Db } from '../src/database/db.js';
-import { makeDataSource } from '../src/database/source.js';
+import { openDataSource } from '../src/database/source.js';
 import { DemoLoader } from '../src/demo/load.js';
 
 /** A whole installation for tests: a database of its own on the test MariaDB, stand-ins, a small demo, listening on a free port. */
@@ -53,7 +53,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
     username: 'root',
   }).initialize();
   await root.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
-  const source = await makeDataSource({ port, database: name }).initialize();
+  const source = await openDataSource({ port, database: name });
   await source.runMigrations();
   const standins = new Standins(mkdtempSync(join(tmpdir(), 'auk-standins-')));
   const at = `http://127.0.0.1:${await standins.listen()}`;
@@ -72,7 +72,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   await app.get(DemoLoader).load({ ...size, standins: at }, new Date());
   const url = addressOf(app);
   const secondServer = async () => {
-    const own = await makeDataSource({ port, database: name }).initialize();
+    const own = await openDataSource({ port, database: name });
     const second = await serve(own);
     const end = async () => {
       await second.close();

@@ -1,7 +1,7 @@
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { FirstLight1764000000000 } from '../src/database/migrations/0001-first-light.js';
-import { makeDataSource } from '../src/database/source.js';
+import { openDataSource } from '../src/database/source.js';
 
 const name = `auk_migrate_${process.pid}`;
 let root: DataSource;
@@ -10,7 +10,7 @@ beforeAll(async () => {
   const port = Number(process.env.AUK_TEST_DB_PORT);
   root = await new DataSource({ type: 'mariadb', host: '127.0.0.1', port, username: 'root' }).initialize();
   await root.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
-  source = await makeDataSource({ port, database: name }).initialize();
+  source = await openDataSource({ port, database: name });
 });
 afterAll(async () => {
   await source.destroy();

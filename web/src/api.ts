@@ -42,6 +42,7 @@ function readProblem(text: string, status: number): Problem {
       status,
       detail: 'The server answered something unreadable.',
       cure: 'Try again.',
+      retry: 'later',
     };
   }
 }

@@ -1,11 +1,13 @@
-import type { Person } from '@auk/contract';
+import type { HouseState, Person } from '@auk/contract';
 import { ThemeProvider } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { get, Refused } from './api.js';
 import { useLive } from './live.js';
+import { setHouseZone } from './parts/format.js';
 import { SignInPage } from './people/SignInPage.js';
+import { OpeningPage } from './setup/OpeningPage.js';
 import { Shell } from './shell/Shell.js';
 import { deskTheme } from './theme.js';
 
@@ -23,6 +25,7 @@ const ProductsPage = lazy(() => import('./catalog/ProductsPage.js'));
 const ProductPage = lazy(() => import('./catalog/ProductPage.js'));
 const ListingsPage = lazy(() => import('./catalog/ListingsPage.js'));
 const ChannelsPage = lazy(() => import('./channels/ChannelsPage.js'));
+const PeoplePage = lazy(() => import('./people/PeoplePage.js'));
 const PapersPage = lazy(() => import('./printing/PapersPage.js'));
 const KitsPage = lazy(() => import('./kits/KitsPage.js'));
 const KitPage = lazy(() => import('./kits/KitPage.js'));
@@ -54,10 +57,22 @@ export function App() {
     staleTime: Number.POSITIVE_INFINITY,
     placeholderData: undefined,
   });
+  const house = useQuery({
+    queryKey: ['house'],
+    queryFn: async () => {
+      const state = await get<HouseState>('house');
+      setHouseZone(state.zone);
+      return state;
+    },
+    staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: undefined,
+  });
   useLive(me.isSuccess);
   return (
     <ThemeProvider theme={deskTheme}>
-      {me.isPending ? null : me.error instanceof Refused || !me.data ? (
+      {me.isPending || house.isPending ? null : house.data?.open === false ? (
+        <OpeningPage />
+      ) : me.error instanceof Refused || !me.data ? (
         <SignInPage />
       ) : (
         <Pages me={me.data} />
@@ -99,6 +114,7 @@ function Pages({ me }: { me: Person }) {
           <Route path="/receiving" element={<ReceivingPage me={me} />} />
           <Route path="/setup" element={<Navigate to="/setup/channels" replace />} />
           <Route path="/setup/channels" element={<ChannelsPage me={me} />} />
+          <Route path="/setup/people" element={<PeoplePage />} />
           <Route path="/setup/papers" element={<PapersPage me={me} />} />
           <Route path="/places/:code" element={<PlacePage />} />
         </Route>

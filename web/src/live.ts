@@ -13,6 +13,7 @@ const ASKED_AGAIN: Record<LiveTopic, string[]> = {
   channels: ['channels', 'listings'],
   builds: ['builds', 'build', 'kits'],
   purchases: ['receiving', 'receive'],
+  people: ['people', 'me'],
 };
 /** Changes are gathered for this long, so that a busy floor does not make the Board ask for every scan. */
 const GATHER_MS = 700;

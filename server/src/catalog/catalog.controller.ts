@@ -19,7 +19,7 @@ import {
 import { Body, Controller, Get, Header, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { ALL_ROLES, by, Me, Roles, type SignedRequest } from '../http/access.js';
+import { by, May, Me, SignedIn, type SignedRequest } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { Malformed } from '../http/problem.js';
 import { CatalogService } from './catalog.service.js';
@@ -44,14 +44,14 @@ export class CatalogController {
   ) {}
 
   @Get('products')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(@Query() query: unknown): Promise<Page<ProductRow>> {
     return this.catalog.list(parse(ProductQuery, query));
   }
 
   @Post('products')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   create(@Body() body: unknown, @Me() me: Person): Promise<void> {
     const { sku, fields } = parse(NewProduct, body);
     return this.products.create(sku, fields, by(me));
@@ -59,27 +59,27 @@ export class CatalogController {
 
   @Post('products/edit')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   editMany(@Body() body: unknown, @Me() me: Person): Promise<void> {
     const { skus, fields } = parse(ProductsEdit, body);
     return this.products.editMany(skus, fields, by(me));
   }
 
   @Get('products/:sku')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   one(@Param('sku') sku: string): Promise<ProductRow> {
     return this.catalog.bySku(sku);
   }
 
   @Get('products/:sku/history')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   history(@Param('sku') sku: string): Promise<ProductHistory[]> {
     return this.catalog.history(sku);
   }
 
   @Post('products/:sku')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   edit(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     const { version, fields } = parse(ProductEdit, body);
     return this.products.edit(sku, version, fields, by(me));
@@ -87,28 +87,28 @@ export class CatalogController {
 
   @Post('products/:sku/codes')
   @HttpCode(200)
-  @Roles('lead', 'office', 'packer')
+  @May('codes.give')
   giveCode(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<{ freed: number }> {
     return this.products.giveCode(sku, parse(CodeIn, body), by(me));
   }
 
   @Post('products/:sku/codes/remove')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   takeCode(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.products.takeCode(sku, parse(AliasIn, body).code, by(me));
   }
 
   @Post('products/:sku/aliases')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   addAlias(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.products.alias(sku, parse(AliasIn, body).code, true, by(me));
   }
 
   @Post('products/:sku/aliases/remove')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   removeAlias(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.products.alias(sku, parse(AliasIn, body).code, false, by(me));
   }
@@ -116,7 +116,7 @@ export class CatalogController {
   /** The body is the picture itself. */
   @Post('products/:sku/picture')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   picture(@Param('sku') sku: string, @Req() request: SignedRequest, @Me() me: Person): Promise<void> {
     if (!Buffer.isBuffer(request.body))
       throw new Malformed('The picture must be sent as a file', 'Drop a picture on the page.');
@@ -125,13 +125,13 @@ export class CatalogController {
 
   @Post('products/:sku/remove')
   @HttpCode(200)
-  @Roles('lead')
+  @May('products.remove')
   remove(@Param('sku') sku: string, @Me() me: Person): Promise<void> {
     return this.products.remove(sku, by(me));
   }
 
   @Get('pictures/:id')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   @Header('cache-control', 'private, max-age=31536000, immutable')
   @Header('x-content-type-options', 'nosniff')
   async pictureFile(@Param('id') id: string, @Res() response: Response): Promise<void> {
@@ -140,21 +140,21 @@ export class CatalogController {
   }
 
   @Get('listings')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   allListings(@Query() query: unknown): Promise<Page<ListingRow>> {
     return this.listingsQueries.list(parse(ListingQuery, query));
   }
 
   @Post('listings/link')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   link(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
     return this.listings.link(parse(LinkListings, body), by(me));
   }
 
   @Post('listings/link-sku')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   linkSku(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
     const { channelSku, sku, units } = parse(LinkSku, body);
     return this.listings.linkSku(channelSku, sku, units, by(me));
@@ -162,13 +162,13 @@ export class CatalogController {
 
   @Post('listings/products')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('products.change')
   makeProducts(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
     return this.listings.makeProducts(parse(MakeProducts, body).listingIds, by(me));
   }
 
   @Get('places/:code')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   place(@Param('code') code: string): Promise<PlaceView> {
     return this.catalog.place(code);
   }

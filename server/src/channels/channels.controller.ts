@@ -1,7 +1,7 @@
 import { type ChannelKind, type ChannelView, ConnectChannel, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { z } from 'zod';
-import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { ChannelsService } from './channels.service.js';
 
@@ -12,33 +12,33 @@ export class ChannelsController {
   constructor(private readonly channels: ChannelsService) {}
 
   @Get()
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(): Promise<ChannelView[]> {
     return this.channels.list();
   }
 
   @Get('kinds')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   kinds(): ChannelKind[] {
     return this.channels.kinds();
   }
 
   @Get(':code/trouble')
-  @Roles('lead', 'office')
+  @May('channels.pull')
   trouble(@Param('code') code: string): Promise<{ number: string; why: string; at: Date }[]> {
     return this.channels.trouble(parse(Code, code));
   }
 
   @Post(':code/connect')
   @HttpCode(200)
-  @Roles('lead')
+  @May('channels.connect')
   connect(@Param('code') code: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.channels.connect(parse(Code, code), parse(ConnectChannel, body), by(me));
   }
 
   @Post(':code/pull')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('channels.pull')
   pull(@Param('code') code: string, @Me() me: Person): Promise<void> {
     return this.channels.pullSoon(parse(Code, code), by(me));
   }

@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import type { ChannelKind, ChannelView, ConnectChannel, ToldTracking } from '@auk/contract';
-import { quoted } from '@auk/core';
+import { type Address, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { StockForSale } from '../catalog/stockForSale.js';
 import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
@@ -9,6 +9,7 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LeaseLost, Leases } from '../leases/leases.service.js';
 import { Rounds, type Turn } from '../leases/rounds.service.js';
+import { BUILDS, HAND } from '../orders/houseOrders.js';
 import { type IntakeChannel, OrderIntake } from '../orders/intake.js';
 import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
 import { CHANNEL_KINDS } from './kinds.js';
@@ -82,6 +83,23 @@ export class ChannelsService {
        FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id LEFT JOIN lease s ON s.name = CONCAT('pull ', c.id) ORDER BY c.name`,
     );
     return rows.map(toView);
+  }
+
+  /** Makes the two channels of a new house that are its own: orders that people type, and the parts of builds. */
+  async makeOwn(tx: Tx, house: { brand: string; currency: string; sender: Address }): Promise<void> {
+    await tx.insert(
+      'channel',
+      [
+        { code: HAND, name: 'By hand' },
+        { code: BUILDS, name: 'Builds' },
+      ].map(c => ({
+        id: newId(),
+        ...c,
+        brand: house.brand,
+        currency: house.currency,
+        sender: JSON.stringify(house.sender),
+      })),
+    );
   }
 
   /** Connects a channel, or changes how it is connected. Without a key the one kept stays. */

@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import type { LiveTopic } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { DataSource, type EntityManager } from 'typeorm';
@@ -88,7 +89,8 @@ export class Tx extends Sql {
 }
 
 const DEADLOCK = new Set([1213, 1205, 1020]);
-const TRIES = 6;
+const TRIES = 7;
+const BACK_OFF_MS = 4;
 
 /** The database: reads outside, changes inside transactions that are tried again when another was in the way. */
 @Injectable()
@@ -104,6 +106,8 @@ export class Db extends Sql {
         return await this.source.transaction('READ COMMITTED', m => work(new Tx(m, doer.personId, doer.at)));
       } catch (error) {
         if (attempt >= TRIES || !DEADLOCK.has(errnoOf(error) ?? 0)) throw error;
+        // Whoever was in the way goes first; a random share of the wait keeps two from meeting again.
+        await wait(Math.random() * BACK_OFF_MS * 2 ** attempt);
       }
     }
   }

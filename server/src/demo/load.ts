@@ -22,10 +22,9 @@ import { Db, newId, type Tx } from '../database/db.js';
 import { HandoverService } from '../departures/handover.service.js';
 import { DeparturePlanner } from '../departures/planner.js';
 import { Builds } from '../kits/builds.service.js';
-import { BUILDS } from '../orders/houseOrders.js';
+import { BUILDS, HAND } from '../orders/houseOrders.js';
 import { OrderIntake } from '../orders/intake.js';
 import { OrdersService } from '../orders/orders.service.js';
-import { HAND } from '../orders/typed.service.js';
 import { hashPin } from '../people/people.service.js';
 import { PickingService } from '../picking/picking.service.js';
 import { ListRelease } from '../picking/release.js';
@@ -73,16 +72,12 @@ export class DemoLoader {
     private readonly builds: Builds,
   ) {}
 
-  /** True when nothing was loaded yet. */
-  async empty(): Promise<boolean> {
-    return (await this.db.one('SELECT id FROM warehouse LIMIT 1')) === null;
-  }
-
   /** Loads everything as of `now`. */
   async load(size: DemoSize, now: Date, say: (text: string) => void = () => undefined): Promise<void> {
     const long = (days: number) => new Date(now.getTime() - days * DAY_MS);
     const pinHash = await hashPin(DEMO_PIN);
     await this.at(long(PAST_DAYS + 5), async tx => {
+      await tx.insert('setting', [{ name: 'origin', value: JSON.stringify('demo') }]);
       await this.house(tx, pinHash);
       await this.catalogue(tx);
     });

@@ -10,7 +10,7 @@ import {
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { ALL_ROLES, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.service.js';
 import { BoardQueries } from './board.queries.js';
@@ -21,8 +21,6 @@ const DepartureNo = z
   .regex(/^DE-\d{1,9}$/i, 'is not the code of a departure')
   .transform(s => Number(s.slice(3)));
 const Text = z.object({ text: z.string().min(1).max(20_000) });
-const by = (person: Person) => ({ personId: person.id, at: new Date() });
-
 @Controller('departures')
 export class DeparturesController {
   constructor(
@@ -32,25 +30,25 @@ export class DeparturesController {
   ) {}
 
   @Get('board')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   board(): Promise<Board> {
     return this.queries.board(new Date());
   }
 
   @Get('strip')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   strip(): Promise<Strip> {
     return this.queries.strip(new Date());
   }
 
   @Get(':no')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   handover(@Param('no') no: string): Promise<HandoverView> {
     return this.queries.handover(parse(DepartureNo, no));
   }
 
   @Get(':no/sheet.pdf')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async sheet(@Param('no') no: string, @Res() response: Response): Promise<void> {
     response
       .type('application/pdf')
@@ -59,14 +57,14 @@ export class DeparturesController {
 
   @Post(':no/scans')
   @HttpCode(200)
-  @Roles('packer', 'lead')
+  @May('handover')
   scan(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverAnswer> {
     return this.handovers.scan(parse(DepartureNo, no), parse(Text, body).text, by(me));
   }
 
   @Post(':no/close')
   @HttpCode(200)
-  @Roles('packer', 'lead')
+  @May('handover')
   async close(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
     const departure = parse(DepartureNo, no);
     await this.handovers.close(departure, parse(CloseDeparture, body).leaveBehind, by(me));
@@ -75,7 +73,7 @@ export class DeparturesController {
 
   @Post(':no/cancel')
   @HttpCode(200)
-  @Roles('lead')
+  @May('departures.cancel')
   async cancel(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
     const departure = parse(DepartureNo, no);
     await this.handovers.cancel(departure, parse(CancelDeparture, body).reason, by(me));

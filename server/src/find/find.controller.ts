@@ -1,6 +1,6 @@
 import { FindQuery, type FoundAll } from '@auk/contract';
 import { Controller, Get, Query } from '@nestjs/common';
-import { ALL_ROLES, Roles } from '../http/access.js';
+import { SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { FindService } from './find.service.js';
 
@@ -9,7 +9,7 @@ export class FindController {
   constructor(private readonly finder: FindService) {}
 
   @Get()
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   find(@Query() query: unknown): Promise<FoundAll> {
     return this.finder.find(parse(FindQuery, query).text);
   }

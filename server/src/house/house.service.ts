@@ -1,6 +1,6 @@
 import type { Address, Layout } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { fromJson, type Sql } from '../database/db.js';
+import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { type Days, daysAround } from './days.js';
 
@@ -16,6 +16,9 @@ export interface Warehouse {
 
 /** Places that a house has one of, by their kind; of docks and staging places the first by code. */
 export type SpecialKind = 'missing' | 'gone' | 'outside' | 'made' | 'dock' | 'staging' | 'quarantine';
+
+/** What a house begins with: six aisles of twelve bays, in tenths of a millimetre. */
+const FIRST_LAYOUT: Layout = { aisles: 6, aisleLength: 164_000, aislePitch: 40_000 };
 
 /** The warehouse: its zone and days, its currency and address, its special places, its settings. */
 @Injectable()
@@ -74,6 +77,36 @@ export class HouseService {
       [name],
     );
     return row ? fromJson<T>(row.value) : otherwise;
+  }
+
+  /** The same, with the setting locked until the transaction ends. */
+  async lockedSetting<T>(tx: Tx, name: string, otherwise: T): Promise<T> {
+    await tx.run('INSERT IGNORE INTO setting (name, value) VALUES (?, ?)', [name, JSON.stringify(otherwise)]);
+    await tx.one('SELECT name FROM setting WHERE name = ? FOR UPDATE', [name]);
+    return this.setting(tx, name, otherwise);
+  }
+
+  /** Makes the warehouse of a new house, with a layout to begin with; gives its id. */
+  async make(
+    tx: Tx,
+    house: Pick<Warehouse, 'name' | 'zone' | 'currency' | 'postcode' | 'country'> & { sender: Address },
+  ): Promise<string> {
+    const id = newId();
+    const { name, zone, currency, postcode, country, sender } = house;
+    await tx.insert('warehouse', [
+      {
+        id,
+        code: 'MAIN',
+        name,
+        zone,
+        currency,
+        postcode,
+        country,
+        sender: JSON.stringify(sender),
+        layout: JSON.stringify(FIRST_LAYOUT),
+      },
+    ]);
+    return id;
   }
 
   async set(sql: Sql, name: string, value: unknown): Promise<void> {

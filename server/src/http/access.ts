@@ -1,23 +1,21 @@
-import type { Person, Role } from '@auk/contract';
-import {
-  type CanActivate,
-  createParamDecorator,
-  type ExecutionContext,
-  Injectable,
-  SetMetadata,
-} from '@nestjs/common';
-import { Reflector } from '@nestjs/core';
-import type { Request } from 'express';
-import { PeopleService } from '../people/people.service.js';
-import { Trouble } from './problem.js';
+import type { Person, Right } from '@auk/contract';
+import { createParamDecorator, type ExecutionContext, SetMetadata } from '@nestjs/common';
+import type { Request, Response } from 'express';
 
-const ROLES = 'auk:roles';
+/** Who may call an endpoint: whoever has a right, everyone who is signed in, or anyone at all. */
+export type Access = { right: Right } | 'signed in' | 'anyone';
 
-/** Says who may call an endpoint: roles, or 'anyone' before sign-in. Admin may do what lead may. */
-export const Roles = (...roles: (Role | 'anyone')[]) => SetMetadata(ROLES, roles);
+/** Under this name the access of an endpoint is kept; one without is refused to all. */
+export const ACCESS = 'auk:access';
 
-/** Everyone who is signed in. */
-export const ALL_ROLES: Role[] = ['lead', 'picker', 'packer', 'office', 'admin'];
+/** Only for people whose role has the right, by the table of rights in the contract and what the admin made of it. */
+export const May = (right: Right) => SetMetadata(ACCESS, { right } satisfies Access);
+
+/** For everyone who is signed in. */
+export const SignedIn = () => SetMetadata(ACCESS, 'signed in' satisfies Access);
+
+/** For anyone, also before sign-in. Such an endpoint reads small bodies only. */
+export const Anyone = () => SetMetadata(ACCESS, 'anyone' satisfies Access);
 
 export type SignedRequest = Request & { person?: Person };
 
@@ -29,46 +27,13 @@ export const Me = createParamDecorator(
 /** Name of the session cookie. */
 export const COOKIE = 'auk';
 
-/** Refuses foreign origins, the unsigned and the wrong role; an endpoint without roles is refused to all. */
-@Injectable()
-export class AccessGuard implements CanActivate {
-  constructor(
-    private readonly reflector: Reflector,
-    private readonly people: PeopleService,
-  ) {}
+/** The token that a request brings, if any. */
+export const tokenOf = (request: Request): string | undefined =>
+  (request.cookies as Record<string, string> | undefined)?.[COOKIE];
 
-  async canActivate(context: ExecutionContext): Promise<boolean> {
-    const request = context.switchToHttp().getRequest<SignedRequest>();
-    if (!sameOrigin(request))
-      throw new Trouble(
-        403,
-        'Not allowed',
-        'The request comes from another site.',
-        'Open Auk itself and try there.',
-      );
-    const roles =
-      this.reflector.getAllAndOverride<(Role | 'anyone')[] | undefined>(ROLES, [
-        context.getHandler(),
-        context.getClass(),
-      ]) ?? [];
-    if (roles.includes('anyone')) return true;
-    const person = await this.people.byToken((request.cookies as Record<string, string>)[COOKIE]);
-    if (!person) throw new Trouble(401, 'Not signed in', 'Nobody is signed in here.', 'Scan your badge.');
-    request.person = person;
-    if (roles.includes(person.role) || (person.role === 'admin' && roles.includes('lead'))) return true;
-    throw new Trouble(
-      403,
-      'Not allowed',
-      `A ${person.role} may not do this.`,
-      `Ask a ${roles.join(' or ')}.`,
-    );
-  }
-}
-
-function sameOrigin(request: Request): boolean {
-  if (request.method === 'GET' || request.method === 'HEAD') return true;
-  const origin = request.headers.origin;
-  return origin === undefined || origin === `${request.protocol}://${request.headers.host}`;
+/** Puts a session's token into the browser: unreadable to scripts, to this site only, and over TLS only where TLS is. */
+export function keepSignedIn(request: Request, response: Response, token: string): void {
+  response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: request.secure, path: '/' });
 }
 
 /** Who does something now: the doer of a change. */

@@ -1,17 +1,18 @@
-import type { Problem } from '@auk/contract';
+import type { Problem, ProblemKind } from '@auk/contract';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { errnoOf } from '../database/db.js';
 import { log } from './log.js';
+import { problemOf } from './problem.js';
 
-const TITLES: Record<number, string> = {
-  400: 'Not understood',
-  401: 'Not signed in',
-  403: 'Not allowed',
-  404: 'Not here',
-  413: 'Too large',
-  415: 'Wrong kind',
-  429: 'Too often',
+/** Kinds of errors that the framework raises itself, by status. */
+const BY_STATUS: Record<number, ProblemKind> = {
+  401: 'not-signed-in',
+  403: 'not-allowed',
+  404: 'not-here',
+  413: 'too-large',
+  415: 'wrong-kind',
+  429: 'too-often',
 };
 
 /** The one place that turns errors into HTTP; the unknown is logged whole and answered generically. */
@@ -29,48 +30,40 @@ export class ProblemFilter implements ExceptionFilter {
   }
 }
 
-function toProblem(error: unknown, request: Request): Problem {
+/** The problem details of any error. */
+export function toProblem(error: unknown, request: Request): Problem {
   if (error instanceof HttpException) {
     const body = error.getResponse();
     if (typeof body === 'object' && 'cure' in body) return body as Problem;
-    const status = error.getStatus();
-    return plain(status, TITLES[status] ?? 'Refused', error.message, 'Check the request.');
+    return problemOf(BY_STATUS[error.getStatus()] ?? 'malformed', error.message, 'Check the request.');
   }
   // Body parsers of express fail with a status of their own.
   const status = (error as { status?: number } | null)?.status;
   if (status === 413)
-    return plain(413, TITLES[413]!, 'The file is larger than 20 MB.', 'Cut it into smaller files.');
+    return problemOf('too-large', 'What was sent is larger than can be taken.', 'Cut it into smaller files.');
   if (status && status >= 400 && status < 500)
-    return plain(
-      status,
-      TITLES[status] ?? 'Not understood',
+    return problemOf(
+      BY_STATUS[status] ?? 'malformed',
       'The request could not be read.',
       'Check its form and its encoding.',
     );
   const errno = errnoOf(error);
   if (errno === 4025)
-    return plain(
-      409,
-      'Someone was faster',
+    return problemOf(
+      'too-late',
       'The stock has changed meanwhile, so this would no longer be right.',
       'Look again; nothing was changed.',
     );
   if (errno === 1213 || errno === 1205)
-    return plain(
-      409,
-      'Someone was faster',
+    return problemOf(
+      'busy',
       'Others work on the same things at this moment.',
       'Try again; nothing was changed.',
     );
   log.error({ err: error, url: request.url }, 'unexpected');
-  return plain(
-    500,
-    'Our fault',
+  return problemOf(
+    'our-fault',
     'Something unexpected went wrong; nothing was changed.',
     'Try again; if it stays, tell who looks after Auk.',
   );
-}
-
-function plain(status: number, title: string, detail: string, cure: string): Problem {
-  return { type: 'about:blank', title, status, detail, cure };
 }

@@ -1,10 +1,10 @@
-import { ExportQuery, IMPORT_KINDS, ImportQuery, type ImportReport, type Person } from '@auk/contract';
+import { can, ExportQuery, IMPORT_KINDS, ImportQuery, type ImportReport, type Person } from '@auk/contract';
 import { Controller, Get, Header, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { ALL_ROLES, by, Me, Roles, type SignedRequest } from '../http/access.js';
+import { by, May, Me, SignedIn, type SignedRequest } from '../http/access.js';
 import { parse } from '../http/parse.js';
-import { Malformed } from '../http/problem.js';
+import { Malformed, NotAllowed } from '../http/problem.js';
 import { ExportsService, toCsv, toXlsx } from './exports.service.js';
 import { ImportsService } from './imports.service.js';
 
@@ -14,6 +14,9 @@ const TYPES = {
   csv: 'text/csv; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
 };
+
+/** Exports that name buyers. */
+const WITH_BUYERS = new Set(['orders', 'parcels']);
 
 @Controller()
 export class ImportsController {
@@ -25,7 +28,7 @@ export class ImportsController {
   /** The body is the file itself, CSV or XLSX. */
   @Post('imports/:kind')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('files.bring')
   run(
     @Param('kind') kind: string,
     @Query() query: unknown,
@@ -38,7 +41,7 @@ export class ImportsController {
   /** The rows of the file that are left out, to mend and drop again. */
   @Post('imports/:kind/bad')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('files.bring')
   @Header('content-type', TYPES.csv)
   @Header('content-disposition', 'attachment; filename="rows to mend.csv"')
   bad(@Param('kind') kind: string, @Query() query: unknown, @Req() request: SignedRequest): Promise<string> {
@@ -46,14 +49,20 @@ export class ImportsController {
   }
 
   @Get('exports/:what')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async export(
     @Param('what') what: string,
     @Query() query: unknown,
+    @Me() me: Person,
     @Res() response: Response,
   ): Promise<void> {
     const { format, ...filter } = parse(ExportQuery, query);
     const name = parse(What, what);
+    if (WITH_BUYERS.has(name) && !can(me, 'orders.export'))
+      throw new NotAllowed(
+        'Files with the names and addresses of buyers are for some roles only.',
+        'Ask an admin, who gives rights under Setup > People.',
+      );
     const sheet = await {
       orders: () => this.exports.orders(filter, new Date()),
       products: () => this.exports.products(filter),

@@ -1,6 +1,6 @@
 import { Id } from '@auk/contract';
 import { Controller, HttpCode, Param, Post } from '@nestjs/common';
-import { Roles } from '../http/access.js';
+import { May } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { JobsService } from './jobs.service.js';
 
@@ -11,7 +11,7 @@ export class JobsController {
   /** Tries again what stands under Needs a person. */
   @Post(':id/retry')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('channels.pull')
   async retry(@Param('id') id: string): Promise<object> {
     await this.jobs.retry(parse(Id, id));
     return {};

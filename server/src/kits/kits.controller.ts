@@ -17,7 +17,7 @@ import {
   UnbuildIn,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
-import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { BuildsQueries } from './builds.queries.js';
 import { Builds } from './builds.service.js';
@@ -34,7 +34,7 @@ export class KitsController {
   ) {}
 
   @Get('kits')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(): Promise<KitRow[]> {
     return this.queries.list();
   }
@@ -42,86 +42,86 @@ export class KitsController {
   /** A question, though by POST: the wishes are a body. */
   @Post('kits/promise')
   @HttpCode(200)
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   promise(@Body() body: unknown): Promise<PromiseAnswer> {
     return this.queries.promise(parse(PromiseIn, body));
   }
 
   @Get('kits/:sku')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   one(@Param('sku') sku: string): Promise<KitView> {
     return this.queries.one(sku);
   }
 
   @Get('kits/:sku/missing')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   missing(@Param('sku') sku: string, @Query() query: unknown): Promise<MissingAnswer> {
     return this.queries.missing(sku, parse(MissingQuery, query).quantity);
   }
 
   @Post('kits/:sku/recipe')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('recipes.change')
   recipe(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.recipes.save(sku, parse(RecipeIn, body), by(me));
   }
 
   @Post('kits/:sku/policy')
   @HttpCode(200)
-  @Roles('lead')
+  @May('kits.policy')
   policy(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.recipes.setPolicy(sku, parse(KitPolicyIn, body).kitPolicy, by(me));
   }
 
   @Post('kits/:sku/orders')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('recipes.change')
   moveOrders(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<{ moved: number }> {
     return this.recipes.moveOrders(sku, parse(NewVersionIn, body).orderIds, by(me));
   }
 
   @Get('builds')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   buildList(): Promise<BuildRow[]> {
     return this.buildsQueries.list();
   }
 
   @Get('builds/proposed')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   proposed(): Promise<ProposedBuildRow[]> {
     return this.queries.proposed();
   }
 
   @Post('builds')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('builds.plan')
   async plan(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.builds.create(parse(BuildIn, body), by(me)) };
   }
 
   @Post('builds/unbuild')
   @HttpCode(200)
-  @Roles('lead', 'packer')
+  @May('builds.work')
   async unbuild(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.builds.unbuild(parse(UnbuildIn, body), by(me)) };
   }
 
   @Get('builds/:no')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   build(@Param('no') no: string): Promise<BuildView> {
     return this.buildsQueries.one(no);
   }
 
   @Post('builds/:no/finish')
   @HttpCode(200)
-  @Roles('lead', 'packer')
+  @May('builds.work')
   finish(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.builds.finish(no, parse(FinishIn, body), by(me));
   }
 
   @Post('builds/:no/stop')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('builds.plan')
   stop(@Param('no') no: string, @Me() me: Person): Promise<void> {
     return this.builds.stop(no, by(me));
   }

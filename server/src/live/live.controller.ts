@@ -1,6 +1,6 @@
 import { Controller, Sse } from '@nestjs/common';
 import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
-import { ALL_ROLES, Roles } from '../http/access.js';
+import { SignedIn } from '../http/access.js';
 import { LiveService } from './live.service.js';
 
 const BEAT_MS = 20_000;
@@ -11,7 +11,7 @@ export class LiveController {
 
   /** What changed, as it changes; a beat keeps the line open. */
   @Sse()
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   stream(): Observable<{ data: object }> {
     const changes = this.live.stream().pipe(share());
     const ended = changes.pipe(ignoreElements(), endWith(null));

@@ -3,6 +3,8 @@ import { Forbidden } from '../http/problem.js';
 
 /** The channel of orders that are the parts of builds: the house's own, picked like any other. */
 export const BUILDS = 'build';
+/** The channel of orders that people type. */
+export const HAND = 'hand';
 
 /** Refuses what is done to an order of a buyer when the order is the parts of a build. */
 export async function refuseBuild(sql: Sql, orderId: string): Promise<void> {

@@ -31,7 +31,7 @@ import {
 import type { Answer } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
-import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { DeskService } from './desk.service.js';
 import { OrderEditing } from './editing.service.js';
@@ -56,26 +56,26 @@ export class OrdersController {
   ) {}
 
   @Get()
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(@Query() query: unknown): Promise<Page<OrderRow> & { count: OrderCount }> {
     return this.lists.list(parse(OrderQuery, query), new Date());
   }
 
   @Get('among')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   among(@Query() query: unknown): Promise<Among> {
     return this.lists.among(parse(OrderFilter, query), new Date());
   }
 
   @Get('questions')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   questions(@Me() me: Person): Promise<KeptQuestion[]> {
     return this.desk.questions(me.id, new Date());
   }
 
   @Post('questions')
   @HttpCode(200)
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   keep(@Body() body: unknown, @Me() me: Person): Promise<void> {
     const { name, question } = parse(KeepQuestion, body);
     return this.desk.keep(name, question, by(me));
@@ -83,59 +83,59 @@ export class OrdersController {
 
   @Post('questions/:id/forget')
   @HttpCode(200)
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   forget(@Param('id') id: string, @Me() me: Person): Promise<void> {
     return this.desk.forget(parse(Id, id), by(me));
   }
 
   @Get('preferences/:name')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async preference(@Param('name') name: string, @Me() me: Person): Promise<{ value: unknown }> {
     return { value: await this.desk.preference(me.id, parse(Name, name)) };
   }
 
   @Post('preferences/:name')
   @HttpCode(200)
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   setPreference(@Param('name') name: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.desk.setPreference(parse(Name, name), parse(PreferenceIn, body).value, by(me));
   }
 
   @Get('buyers')
-  @Roles('lead', 'office')
+  @May('orders.change')
   buyers(@Query() query: unknown): Promise<KnownBuyer[]> {
     return this.queries.buyers(parse(Words, query).words);
   }
 
   @Post('bulk')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   bulk(@Body() body: unknown, @Me() me: Person): Promise<BulkAnswer[]> {
     return this.orders.bulk(parse(BulkIn, body), by(me));
   }
 
   @Post('merge')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   async merge(@Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.merge(parse(MergeIn, body).ids, by(me)) };
   }
 
   @Post()
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   async create(@Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.create(parse(NewOrder, body).channel, by(me)) };
   }
 
   @Get(':id')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   one(@Param('id') id: string): Promise<OrderView> {
     return this.queries.one(parse(Id, id));
   }
 
   @Get(':id/beside')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   beside(
     @Param('id') id: string,
     @Query() query: unknown,
@@ -145,42 +145,42 @@ export class OrdersController {
 
   @Post(':id/edit')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   edit(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.editing.edit(parse(Id, id), parse(OrderEdit, body), by(me));
   }
 
   @Post(':id/scans')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Answer> {
     return this.typed.scan(parse(Id, id), parse(DraftScan, body), by(me));
   }
 
   @Post(':id/finish')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   finish(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.typed.finish(parse(Id, id), parse(FinishDraft, body).version, by(me));
   }
 
   @Post(':id/copy')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   async copy(@Param('id') id: string, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.copy(parse(Id, id), by(me)) };
   }
 
   @Post(':id/split')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   async split(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.split(parse(Id, id), parse(SplitIn, body), by(me)) };
   }
 
   @Post(':id/differences/:difference')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   decide(
     @Param('id') id: string,
     @Param('difference') difference: string,
@@ -192,7 +192,7 @@ export class OrdersController {
 
   @Post(':id/park')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   park(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     const { reason, word } = parse(Park, body);
     return this.orders.park(parse(Id, id), reason, word, by(me));
@@ -200,28 +200,28 @@ export class OrdersController {
 
   @Post(':id/unpark')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   unpark(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.unpark(parse(Id, id), parse(Unpark, body).word, by(me));
   }
 
   @Post(':id/cancel')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   cancel(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.cancel(parse(Id, id), parse(Cancel, body).reason, by(me));
   }
 
   @Post(':id/star')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   star(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.star(parse(Id, id), parse(Star, body).starred, by(me));
   }
 
   @Post(':id/tag')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   tag(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     const { tag, on } = parse(TagIn, body);
     return this.orders.tag(parse(Id, id), tag, on, by(me));
@@ -229,28 +229,28 @@ export class OrdersController {
 
   @Post(':id/notes')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   note(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.note(parse(Id, id), parse(NoteIn, body), by(me));
   }
 
   @Post(':id/notes/:note/remove')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   removeNote(@Param('id') id: string, @Param('note') note: string, @Me() me: Person): Promise<void> {
     return this.orders.removeNote(parse(Id, id), parse(Id, note), by(me));
   }
 
   @Post(':id/accept')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   accept(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.accept(parse(Id, id), parse(AcceptIn, body).subject, by(me));
   }
 
   @Post(':id/paid')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('orders.change')
   paid(@Param('id') id: string, @Me() me: Person): Promise<void> {
     return this.orders.paid(parse(Id, id), by(me));
   }

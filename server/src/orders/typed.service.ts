@@ -28,8 +28,6 @@ import { headColumns, OrderWriter, skuOfKey } from './writer.js';
 
 /** Stages in which nothing of an order is on a list yet. */
 const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];
-/** The channel of orders that people type. */
-export const HAND = 'hand';
 
 /** Orders that people make: typed in, copied, split off, put together. */
 @Injectable()

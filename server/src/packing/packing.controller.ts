@@ -1,11 +1,9 @@
 import { type BenchView, Id, type Judged, OpenBench, type Person, ScanIn } from '@auk/contract';
 import type { PackState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { Me, Roles } from '../http/access.js';
+import { by, May, Me } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PackingService } from './packing.service.js';
-
-const by = (person: Person) => ({ personId: person.id, at: new Date() });
 
 @Controller('packing')
 export class PackingController {
@@ -13,21 +11,21 @@ export class PackingController {
 
   @Post('open')
   @HttpCode(200)
-  @Roles('packer', 'lead')
+  @May('pack')
   open(@Body() body: unknown, @Me() me: Person): Promise<BenchView> {
     const { code, device } = parse(OpenBench, body);
     return this.packing.open(code, device, by(me));
   }
 
   @Get('sessions/:id')
-  @Roles('packer', 'lead')
+  @May('pack')
   view(@Param('id') id: string): Promise<BenchView> {
     return this.packing.view(parse(Id, id));
   }
 
   @Post('sessions/:id/scans')
   @HttpCode(200)
-  @Roles('packer', 'lead')
+  @May('pack')
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PackState>> {
     return this.packing.scan(parse(Id, id), parse(ScanIn, body), by(me));
   }

@@ -2,7 +2,7 @@ import { BuyLabel, type LabelView, type OffersView, type ParcelListRow, type Per
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { ALL_ROLES, Me, Roles } from '../http/access.js';
+import { May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.service.js';
 import { RatingService } from '../rating/rating.service.js';
@@ -24,20 +24,20 @@ export class ParcelsController {
   ) {}
 
   @Get()
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(): Promise<ParcelListRow[]> {
     return this.queries.list();
   }
 
   @Get(':no/offers')
-  @Roles('packer', 'lead')
+  @May('pack')
   offers(@Param('no') no: string): Promise<OffersView> {
     return this.rating.offers(parse(ParcelNo, no), new Date());
   }
 
   @Post(':no/label')
   @HttpCode(200)
-  @Roles('packer', 'lead')
+  @May('pack')
   buy(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
     return this.purchases.buy(parse(ParcelNo, no), parse(BuyLabel, body), {
       personId: me.id,
@@ -46,7 +46,7 @@ export class ParcelsController {
   }
 
   @Get(':no/label.pdf')
-  @Roles('packer', 'lead', 'office')
+  @May('labels.print')
   async label(@Param('no') no: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.label(parse(ParcelNo, no)));
   }

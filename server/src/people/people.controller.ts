@@ -1,38 +1,95 @@
-import { type Person, SignIn } from '@auk/contract';
-import { Body, Controller, Get, HttpCode, Post, Req, Res } from '@nestjs/common';
-import type { Response } from 'express';
-import { ALL_ROLES, COOKIE, Me, Roles, type SignedRequest } from '../http/access.js';
+import {
+  Id,
+  NewPin,
+  type Person,
+  PersonEdit,
+  PersonIn,
+  type PersonRow,
+  RightIn,
+  type RightsTable,
+  SignIn,
+} from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { Anyone, by, COOKIE, keepSignedIn, May, Me, SignedIn, tokenOf } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PeopleService } from './people.service.js';
+import { PeopleDesk } from './peopleDesk.service.js';
 
 @Controller('people')
 export class PeopleController {
-  constructor(private readonly people: PeopleService) {}
+  constructor(
+    private readonly people: PeopleService,
+    private readonly desk: PeopleDesk,
+  ) {}
 
   @Post('sign-in')
   @HttpCode(200)
-  @Roles('anyone')
-  async signIn(@Body() body: unknown, @Res({ passthrough: true }) response: Response): Promise<Person> {
+  @Anyone()
+  async signIn(
+    @Body() body: unknown,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Person> {
     const { token, person } = await this.people.signIn(parse(SignIn, body), new Date());
-    response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', path: '/' });
+    keepSignedIn(request, response, token);
     return person;
   }
 
   @Post('sign-out')
   @HttpCode(200)
-  @Roles('anyone')
-  async signOut(
-    @Req() request: SignedRequest,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<object> {
-    await this.people.signOut((request.cookies as Record<string, string>)[COOKIE]);
+  @Anyone()
+  async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<object> {
+    await this.people.signOut(tokenOf(request));
     response.clearCookie(COOKIE, { path: '/' });
     return {};
   }
 
   @Get('me')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   me(@Me() person: Person): Person {
     return person;
+  }
+
+  @Get()
+  @May('people.change')
+  list(): Promise<PersonRow[]> {
+    return this.desk.list();
+  }
+
+  @Post()
+  @HttpCode(200)
+  @May('people.change')
+  add(@Body() body: unknown, @Me() me: Person): Promise<{ badge: string }> {
+    return this.desk.add(parse(PersonIn, body), by(me));
+  }
+
+  @Get('rights')
+  @May('people.change')
+  rights(): Promise<RightsTable> {
+    return this.desk.rights();
+  }
+
+  @Post('rights')
+  @HttpCode(200)
+  @May('people.change')
+  setRight(@Body() body: unknown, @Me() me: Person): Promise<RightsTable> {
+    return this.desk.setRight(parse(RightIn, body), by(me));
+  }
+
+  @Post(':id')
+  @HttpCode(200)
+  @May('people.change')
+  async edit(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<object> {
+    await this.desk.edit(parse(Id, id), parse(PersonEdit, body), by(me));
+    return {};
+  }
+
+  @Post(':id/pin')
+  @HttpCode(200)
+  @May('people.change')
+  async newPin(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<object> {
+    await this.desk.newPin(parse(Id, id), parse(NewPin, body).pin, by(me));
+    return {};
   }
 }

@@ -1,13 +1,14 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { Person, SignIn } from '@auk/contract';
+import { type ChangedRights, type Person, type Role, rightsOf, type SignIn } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { Db } from '../database/db.js';
-import { Trouble } from '../http/problem.js';
+import { Db, fromJson, type Sql } from '../database/db.js';
+import { NotSignedIn, TooOften } from '../http/problem.js';
+import { Rounds } from '../leases/rounds.service.js';
+import { waitAfter } from './throttle.js';
 
 const SESSION_HOURS = 12;
-const TRIES = 5;
-const LOCK_MINUTES = 2;
+const TIDY_MS = 3_600_000;
 
 const tokenHash = (token: string): string => createHash('sha256').update(token).digest('hex');
 
@@ -15,65 +16,120 @@ const tokenHash = (token: string): string => createHash('sha256').update(token).
 export const hashPin = (pin: string): Promise<string> =>
   hash(pin, { memoryCost: 8192, timeCost: 2, parallelism: 1 });
 
-/** Sign-in by badge and PIN; sessions live in the database so that any server knows them. */
+/** Sign-in by badge and PIN; sessions and guesses live in the database so that all servers know them. */
 @Injectable()
 export class PeopleService {
-  constructor(private readonly db: Db) {}
+  /** A hash of nothing that anybody knows: an unknown badge takes as long as a known one. */
+  private readonly nobody = hashPin(randomBytes(12).toString('hex'));
 
-  /** Checks badge and PIN, five tries, then a pause of two minutes; gives a token for the cookie. */
+  constructor(
+    private readonly db: Db,
+    rounds: Rounds,
+  ) {
+    rounds.register({
+      name: 'old sign-ins',
+      everyMs: TIDY_MS,
+      leaseMs: TIDY_MS,
+      lanes: async () => [''],
+      work: () => this.tidy(),
+    });
+  }
+
+  /** Checks badge and PIN; gives a token for the cookie. Each try is counted before it is looked at, so that guessing in parallel is no faster. */
   async signIn(input: SignIn, now: Date): Promise<{ token: string; person: Person }> {
     const badge = input.badge.toUpperCase();
-    const row = await this.db.one<Person & { pinHash: string; lockedUntil: Date | null }>(
-      'SELECT id, badge, name, role, pinHash, lockedUntil FROM person WHERE badge = ? AND active',
+    await this.mayTry(badge);
+    const row = await this.db.one<{ id: string; name: string; badge: string; role: Role; pinHash: string }>(
+      'SELECT id, badge, name, role, pinHash FROM person WHERE badge = ? AND active',
       [badge],
     );
-    if (row?.lockedUntil && row.lockedUntil > now)
-      throw new Trouble(
-        429,
-        'Too often',
-        'Too many wrong PINs for this badge.',
-        `Wait ${LOCK_MINUTES} minutes, or ask an admin to reset the PIN.`,
-      );
-    if (!row || !(await verify(row.pinHash, input.pin))) {
-      if (row) await this.countFailure(row.id, now);
-      throw new Trouble(
-        401,
-        'Not signed in',
+    const right = await verify(row?.pinHash ?? (await this.nobody), input.pin);
+    if (!row || !right)
+      throw new NotSignedIn(
         'Badge and PIN do not belong together.',
         'Scan the badge again and type the PIN slowly.',
       );
-    }
+    await this.forgetTries(this.db, badge);
+    const { id, name, role } = row;
+    const person: Person = { id, name, badge, role, rights: rightsOf(role, await this.changedRights()) };
+    return { token: await this.begin(this.db, id, now), person };
+  }
+
+  /** Begins a session of a person; gives its token. */
+  async begin(sql: Sql, personId: string, now: Date): Promise<string> {
     const token = randomBytes(32).toString('base64url');
-    await this.db.run('UPDATE person SET failures = 0, lockedUntil = NULL WHERE id = ?', [row.id]);
-    await this.db.insert('signedIn', [
+    await sql.insert('signedIn', [
       {
         tokenHash: tokenHash(token),
-        personId: row.id,
+        personId,
         createdAt: now,
         expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000),
       },
     ]);
-    return { token, person: { id: row.id, name: row.name, badge: row.badge, role: row.role } };
+    return token;
   }
 
-  /** Who a cookie's token belongs to, or null. */
+  /** Counts a try of a badge, or refuses it while too many were made; waits grow with every further try. */
+  async mayTry(badge: string): Promise<void> {
+    await this.db.tx({ personId: null, at: new Date() }, async tx => {
+      await tx.run(
+        'INSERT INTO signInTry (badge, tries, until) VALUES (?, 0, NOW(3)) ON DUPLICATE KEY UPDATE tries = tries',
+        [badge],
+      );
+      const { tries, waitS } = (await tx.one<{ tries: number; waitS: number }>(
+        'SELECT tries, TIMESTAMPDIFF(SECOND, NOW(3), until) AS waitS FROM signInTry WHERE badge = ? FOR UPDATE',
+        [badge],
+      ))!;
+      if (waitS > 0)
+        throw new TooOften(
+          'Too many wrong PINs for this badge.',
+          `Wait ${minutes(waitS)}, or ask an admin for a new PIN under Setup > People.`,
+          waitS,
+        );
+      await tx.run(
+        'UPDATE signInTry SET tries = tries + 1, until = NOW(3) + INTERVAL ? SECOND WHERE badge = ?',
+        [waitAfter(tries + 1), badge],
+      );
+    });
+  }
+
+  async forgetTries(sql: Sql, badge: string): Promise<void> {
+    await sql.run('DELETE FROM signInTry WHERE badge = ?', [badge]);
+  }
+
+  /** Who a cookie's token belongs to, with their rights, or null. */
   async byToken(token: string | undefined): Promise<Person | null> {
     if (!token) return null;
-    return this.db.one<Person>(
-      'SELECT p.id, p.name, p.badge, p.role FROM signedIn s JOIN person p ON p.id = s.personId WHERE s.tokenHash = ? AND s.expiresAt > NOW(3) AND p.active',
+    const row = await this.db.one<Omit<Person, 'rights'> & { changed: string | null }>(
+      `SELECT p.id, p.name, p.badge, p.role, (SELECT CAST(value AS CHAR) FROM setting WHERE name = 'rights') AS changed
+       FROM signedIn s JOIN person p ON p.id = s.personId WHERE s.tokenHash = ? AND s.expiresAt > NOW(3) AND p.active`,
       [tokenHash(token)],
     );
+    if (!row) return null;
+    const { changed, ...person } = row;
+    return {
+      ...person,
+      rights: rightsOf(person.role, changed ? fromJson<ChangedRights>(changed) : {}),
+    };
   }
 
   async signOut(token: string | undefined): Promise<void> {
     if (token) await this.db.run('DELETE FROM signedIn WHERE tokenHash = ?', [tokenHash(token)]);
   }
 
-  private async countFailure(id: string, now: Date): Promise<void> {
-    const until = new Date(now.getTime() + LOCK_MINUTES * 60_000);
-    await this.db.run(
-      'UPDATE person SET failures = failures + 1, lockedUntil = IF(failures % ? = 0, ?, lockedUntil) WHERE id = ?',
-      [TRIES, until, id],
+  /** What the admin made of the table of rights. */
+  async changedRights(sql: Sql = this.db): Promise<ChangedRights> {
+    const row = await sql.one<{ value: string }>(
+      "SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = 'rights'",
     );
+    return row ? fromJson<ChangedRights>(row.value) : {};
+  }
+
+  private async tidy(): Promise<void> {
+    await this.db.run('DELETE FROM signInTry WHERE until < NOW(3) - INTERVAL 1 DAY LIMIT 5000');
+    await this.db.run('DELETE FROM signedIn WHERE expiresAt < NOW(3) LIMIT 5000');
   }
 }
+
+const minutes = (seconds: number): string =>
+  seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`;

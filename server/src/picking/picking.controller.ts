@@ -12,7 +12,7 @@ import type { PickState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { ALL_ROLES, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.service.js';
 import { PickingQueries } from './picking.queries.js';
@@ -22,8 +22,6 @@ const ListNo = z
   .string()
   .regex(/^PL-\d{1,9}$/i, 'is not the code of a pick list')
   .transform(s => Number(s.slice(3)));
-const by = (person: Person) => ({ personId: person.id, at: new Date() });
-
 @Controller('picking')
 export class PickingController {
   constructor(
@@ -33,19 +31,19 @@ export class PickingController {
   ) {}
 
   @Get('lists')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   lists(): Promise<ListRow[]> {
     return this.queries.lists();
   }
 
   @Get('lists/:no')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(@Param('no') no: string): Promise<ListView> {
     return this.queries.list(parse(ListNo, no));
   }
 
   @Get('lists/:no/sheet.pdf')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async sheet(@Param('no') no: string, @Res() response: Response): Promise<void> {
     const pdf = await this.printing.pickList(await this.queries.list(parse(ListNo, no)));
     response.type('application/pdf').send(pdf);
@@ -53,14 +51,14 @@ export class PickingController {
 
   @Post('lists')
   @HttpCode(200)
-  @Roles('lead')
+  @May('lists.release')
   async release(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: `PL-${(await this.picking.release(parse(PlanList, body).orderIds, by(me))).no}` };
   }
 
   @Post('open')
   @HttpCode(200)
-  @Roles('picker', 'packer', 'lead')
+  @May('pick')
   open(
     @Body() body: unknown,
     @Me() me: Person,
@@ -71,7 +69,7 @@ export class PickingController {
 
   @Post('sessions/:id/scans')
   @HttpCode(200)
-  @Roles('picker', 'packer', 'lead')
+  @May('pick')
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PickState>> {
     return this.picking.scan(parse(Id, id), parse(ScanIn, body), by(me));
   }

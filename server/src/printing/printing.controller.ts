@@ -2,8 +2,9 @@ import { Id, LabelForm, type PaperTemplate, PaperTemplateIn, type Person, PlaceQ
 import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
+import { PeopleDesk } from '../people/peopleDesk.service.js';
 import { PrintingService } from './printing.service.js';
 import { TagPrinting } from './tags.service.js';
 import { PaperTemplates } from './templates.service.js';
@@ -20,18 +21,26 @@ export class PrintingController {
     private readonly printing: PrintingService,
     private readonly templates: PaperTemplates,
     private readonly tags: TagPrinting,
+    private readonly people: PeopleDesk,
   ) {}
+
+  /** A badge, also one that was lost: printed as often as wanted. */
+  @Get('people/:id/badge.pdf')
+  @May('people.change')
+  async badge(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.tags.badge(await this.people.badge(parse(Id, id))));
+  }
 
   /** Labels of the places that the list's question finds. */
   @Get('stock/places/labels.pdf')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async placeLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
     const { words, kind, form } = parse(PlaceLabelsQuery, query);
     response.type('application/pdf').send(await this.tags.places(words, kind, form));
   }
 
   @Get('products/:sku/labels.pdf')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async productLabels(
     @Param('sku') sku: string,
     @Query() query: unknown,
@@ -42,39 +51,39 @@ export class PrintingController {
   }
 
   @Get('orders/:id/slip.pdf')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async slip(@Param('id') id: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.slip(parse(Id, id)));
   }
 
   @Get('orders/:id/invoice.pdf')
-  @Roles('lead', 'office', 'packer')
+  @May('invoices.print')
   async invoice(@Param('id') id: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.invoice(parse(Id, id)));
   }
 
   @Get('printing/templates')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(): Promise<PaperTemplate[]> {
     return this.templates.list();
   }
 
   @Post('printing/templates')
   @HttpCode(200)
-  @Roles('lead')
+  @May('papers.change')
   save(@Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.templates.save(parse(PaperTemplateIn, body), by(me));
   }
 
   @Post('printing/templates/:id/remove')
   @HttpCode(200)
-  @Roles('lead')
+  @May('papers.change')
   remove(@Param('id') id: string): Promise<void> {
     return this.templates.remove(parse(Id, id));
   }
 
   @Get('printing/scan-sheet.pdf')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async scanSheet(@Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.scanSheet());
   }

@@ -27,6 +27,11 @@ export class TagPrinting {
     );
   }
 
+  /** A badge to wear: the code that is scanned at sign-in, the name large. */
+  badge(person: { name: string; badge: string; role: string }): Promise<Buffer> {
+    return drawTags([{ code: person.badge, words: person.name, small: person.role }], 'thermal');
+  }
+
   /** So many labels of a product, with its own code where it has one, else its SKU. */
   async product(sku: string, count: number, form: TagForm): Promise<Buffer> {
     const row = await this.catalog.bySku(sku);

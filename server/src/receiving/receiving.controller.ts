@@ -10,7 +10,7 @@ import {
 import type { ReceiveState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { z } from 'zod';
-import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { PurchaseOrders } from './purchaseOrders.service.js';
 import { Receiving } from './receiving.service.js';
@@ -25,41 +25,41 @@ export class ReceivingController {
   ) {}
 
   @Get()
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(): Promise<PurchaseOrderRow[]> {
     return this.orders.list(new Date());
   }
 
   @Post()
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('purchases.change')
   async create(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.orders.create(parse(PurchaseOrderIn, body), by(me)) };
   }
 
   @Post(':no/open')
   @HttpCode(200)
-  @Roles('lead', 'picker', 'packer')
+  @May('receive')
   open(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<ReceiveView> {
     return this.receiving.open(no, parse(ReceiveOpen, body).device, by(me));
   }
 
   @Post(':no/end')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('purchases.change')
   end(@Param('no') no: string, @Me() me: Person): Promise<void> {
     return this.orders.end(no, by(me));
   }
 
   @Get('sessions/:id')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   session(@Param('id') id: string): Promise<ReceiveView> {
     return this.receiving.view(parse(SessionId, id));
   }
 
   @Post('sessions/:id/scans')
   @HttpCode(200)
-  @Roles('lead', 'picker', 'packer')
+  @May('receive')
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<ReceiveState>> {
     return this.receiving.scan(parse(SessionId, id), parse(ScanIn, body), by(me));
   }

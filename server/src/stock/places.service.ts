@@ -25,6 +25,17 @@ export function partsOfCode(
   return { aisle, bay: Number(m[2]), level: Number(m[3]), bin: m[4] ?? null };
 }
 
+const SPECIAL = [
+  ['DOCK-1', 'dock'],
+  ['STAGE-1', 'staging'],
+  ['BE-1', 'bench'],
+  ['QUARANTINE', 'quarantine'],
+  ['MADE', 'made'],
+  ['MISSING', 'missing'],
+  ['GONE', 'gone'],
+  ['OUTSIDE', 'outside'],
+] as const;
+
 /** Places of the house: what they are for, how much they hold, and where they stand on the walk. */
 @Injectable()
 export class Places {
@@ -92,6 +103,14 @@ export class Places {
       },
     ]);
     return 'new';
+  }
+
+  /** Makes the places that every house has one of, and a first bench. */
+  async makeSpecial(tx: Tx, warehouseId: string): Promise<void> {
+    await tx.insert(
+      'place',
+      SPECIAL.map(([code, kind]) => ({ id: newId(), warehouseId, code, kind })),
+    );
   }
 
   /** Why a place cannot be so, or null. */

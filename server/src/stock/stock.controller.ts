@@ -17,7 +17,7 @@ import {
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
-import { ALL_ROLES, by, Me, Roles } from '../http/access.js';
+import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { Places } from './places.service.js';
 import { StockQueries } from './stock.queries.js';
@@ -34,14 +34,14 @@ export class StockController {
   ) {}
 
   @Get()
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   list(@Query() query: unknown): Promise<Page<StockRow>> {
     return this.queries.list(parse(StockQuery, query), new Date());
   }
 
   /** The product a scanned code belongs to, and the units it counts; null when nothing has the code. */
   @Get('code')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   async code(
     @Query() query: unknown,
   ): Promise<{ product: { sku: string; name: string; units: number } | null }> {
@@ -49,67 +49,67 @@ export class StockController {
   }
 
   @Get('settings')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   settings(): Promise<StockSettings> {
     return this.desk.settings();
   }
 
   @Post('settings')
   @HttpCode(200)
-  @Roles('lead')
+  @May('stock.serve')
   saveSettings(@Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.desk.saveSettings(parse(StockSettings, body), by(me));
   }
 
   @Post('serve-again')
   @HttpCode(200)
-  @Roles('lead')
+  @May('stock.serve')
   serveAgain(@Me() me: Person): Promise<{ cleared: number; shorted: number }> {
     return this.desk.serveAgain(by(me));
   }
 
   @Get('ledger/:sku')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   ledger(@Param('sku') sku: string, @Query() query: unknown): Promise<LedgerPage> {
     return this.queries.ledger(sku, parse(LedgerQuery, query).before, new Date());
   }
 
   @Get('counts/proposed')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   proposed(): Promise<CountProposal[]> {
     return this.queries.countProposals(new Date());
   }
 
   @Get('places')
-  @Roles(...ALL_ROLES)
+  @SignedIn()
   placeList(@Query() query: unknown): Promise<Page<PlaceRow>> {
     return this.places.list(parse(PlaceQuery, query));
   }
 
   @Post('places')
   @HttpCode(200)
-  @Roles('lead')
+  @May('places.change')
   async savePlace(@Body() body: unknown, @Me() me: Person): Promise<void> {
     await this.places.save(parse(PlaceIn, body), by(me));
   }
 
   @Post('moves')
   @HttpCode(200)
-  @Roles('lead', 'office', 'picker', 'packer')
+  @May('stock.move')
   move(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
     return this.desk.move(parse(MoveIn, body), by(me));
   }
 
   @Post('write-offs')
   @HttpCode(200)
-  @Roles('lead', 'office')
+  @May('stock.write-off')
   writeOff(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
     return this.desk.writeOff(parse(WriteOffIn, body), by(me));
   }
 
   @Post('counts')
   @HttpCode(200)
-  @Roles('lead', 'office', 'picker')
+  @May('stock.count')
   count(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
     return this.desk.count(parse(CountIn, body), by(me));
   }

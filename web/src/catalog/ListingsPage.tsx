@@ -1,4 +1,12 @@
-import type { ChannelView, LinkAnswer, ListingRow, Page, Person, ProductRow } from '@auk/contract';
+import {
+  type ChannelView,
+  can,
+  type LinkAnswer,
+  type ListingRow,
+  type Page,
+  type Person,
+  type ProductRow,
+} from '@auk/contract';
 import { count, formatMoney, SURE_FROM } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -66,7 +74,7 @@ export default function ListingsPage({ me }: { me: Person }) {
   const answer = link.submittedAt > make.submittedAt ? link.data : make.data;
   const ready = rows.filter(l => chosen.has(l.id) && !l.product && meaning(l));
   const sure = rows.filter(l => !l.product && (l.proposals[0]?.score ?? 0) >= SURE_FROM);
-  const desk = ['lead', 'office', 'admin'].includes(me.role);
+  const desk = can(me, 'products.change');
   const toggle = (id: string) => {
     const next = new Set(chosen);
     if (!next.delete(id)) next.add(id);

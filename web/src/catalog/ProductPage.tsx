@@ -1,4 +1,4 @@
-import type { Person, ProductRow } from '@auk/contract';
+import { can, type Person, type ProductRow } from '@auk/contract';
 import { type FactValue, formatMoney, formatSize, formatWeight, parseSize, parseWeight } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -24,7 +24,7 @@ export default function ProductPage({ me }: { me: Person }) {
 }
 
 function Product({ product: p, me }: { product: ProductRow; me: Person }) {
-  const can = ['lead', 'office', 'admin'].includes(me.role);
+  const editable = can(me, 'products.change');
   const client = useQueryClient();
   const [wrong, setWrong] = useState('');
   const path = `products/${encodeURIComponent(p.sku)}`;
@@ -52,11 +52,11 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
   return (
     <>
       <div className="headline">
-        <label className="pictureup" htmlFor="picture" title={can ? 'Give a picture' : ''}>
+        <label className="pictureup" htmlFor="picture" title={editable ? 'Give a picture' : ''}>
           <Picture name={p.picture} size={72} />
           <span className="visually-hidden">Picture</span>
         </label>
-        {can && (
+        {editable && (
           <input
             id="picture"
             type="file"
@@ -67,13 +67,13 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
         )}
         <div className="grow">
           <h1>
-            <Field label="Name" value={p.name} readOnly={!can} wide onSave={name => save({ name })} />
+            <Field label="Name" value={p.name} readOnly={!editable} wide onSave={name => save({ name })} />
           </h1>
           <p className="quiet">
             <span className="code">{p.sku}</span> · {p.kind} · <ProductStageMark stage={p.stage} />
           </p>
         </div>
-        {can &&
+        {editable &&
           (p.stage === 'Retired' ? (
             <Button variant="outlined" onClick={() => save({ stage: 'Live' })}>
               Make it live
@@ -169,7 +169,7 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
           <History sku={p.sku} />
         </div>
         <div>
-          <Codes product={p} can={can} act={(to, body) => act.mutate([to, body])} />
+          <Codes product={p} can={editable} act={(to, body) => act.mutate([to, body])} />
           <h2>Measures</h2>
           <dl>
             <dt>Weight</dt>
@@ -178,7 +178,7 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
                 label="Weight"
                 placeholder="2 lb 3 oz"
                 value={p.weightMg ? formatWeight(p.weightMg, 'imperial') : ''}
-                readOnly={!can}
+                readOnly={!editable}
                 onSave={weight('weightMg')}
               />
             </dd>
@@ -188,7 +188,7 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
                 label="Packed weight"
                 placeholder="as weighed packed"
                 value={p.packedWeightMg ? formatWeight(p.packedWeightMg, 'imperial') : ''}
-                readOnly={!can}
+                readOnly={!editable}
                 onSave={weight('packedWeightMg')}
               />
             </dd>
@@ -198,7 +198,7 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
                 label="Packed size"
                 placeholder="11x9x14 in"
                 value={p.size ? formatSize(p.size, 'imperial') : ''}
-                readOnly={!can}
+                readOnly={!editable}
                 onSave={size}
               />
             </dd>
@@ -208,14 +208,14 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
                 label="Hint for pickers"
                 placeholder="what it is mistaken for"
                 value={p.hint ?? ''}
-                readOnly={!can}
+                readOnly={!editable}
                 wide
                 onSave={v => save({ hint: v || null })}
               />
             </dd>
           </dl>
         </div>
-        <Facts product={p} can={can} save={save} say={setWrong} />
+        <Facts product={p} can={editable} save={save} say={setWrong} />
       </div>
     </>
   );

@@ -1,4 +1,4 @@
-import type { Page, Person, ProductRow } from '@auk/contract';
+import { can, type Page, type Person, type ProductRow } from '@auk/contract';
 import { count, type FactValue, formatSize, formatWeight, PRODUCT_FACTS, parseWeight } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -24,7 +24,7 @@ export default function ProductsPage({ me }: { me: Person }) {
     queryFn: () => get<Page<ProductRow>>(`products?${question}`),
   });
   const rows = products.data?.rows ?? [];
-  const desk = ['lead', 'office', 'admin'].includes(me.role);
+  const desk = can(me, 'products.change');
   const toggle = (sku: string) => {
     const next = new Set(chosen);
     if (!next.delete(sku)) next.add(sku);

@@ -1,4 +1,4 @@
-import type { ChannelKind, ChannelView, Person } from '@auk/contract';
+import { type ChannelKind, type ChannelView, can, type Person } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -22,7 +22,7 @@ export default function ChannelsPage({ me }: { me: Person }) {
     mutationFn: (code: string) => post(`channels/${code}/pull`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['channels'] }),
   });
-  const lead = me.role === 'lead' || me.role === 'admin';
+  const lead = can(me, 'channels.connect');
   const connected = channels.data?.filter(c => c.link) ?? [];
   const others = channels.data?.filter(c => !c.link) ?? [];
   return (

@@ -1,4 +1,4 @@
-import type { HandoverAnswer, HandoverView, Person } from '@auk/contract';
+import { can, type HandoverAnswer, type HandoverView, type Person } from '@auk/contract';
 import type { Answer } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -142,7 +142,7 @@ export default function HandoverPage({ me }: { me: Person }) {
                 Close, leave {missing + held} for the next
               </Button>
             )}
-            {(me.role === 'lead' || me.role === 'admin') && (
+            {can(me, 'departures.cancel') && (
               <Button variant="outlined" color="error" onClick={() => setCalling(true)}>
                 Cancel the collection
               </Button>

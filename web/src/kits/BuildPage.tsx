@@ -1,4 +1,4 @@
-import type { BuildView, Person } from '@auk/contract';
+import { type BuildView, can, type Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -24,7 +24,7 @@ function Build({ build: b, me }: { build: BuildView; me: Person }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [stopping, setStopping] = useState(false);
-  const desk = ['lead', 'office', 'admin'].includes(me.role);
+  const desk = can(me, 'builds.plan');
   const list = useMutation({
     mutationFn: () => post<{ no: string }>('picking/lists', { orderIds: [b.orderId] }),
     onSuccess: async ({ no }) => {
@@ -58,7 +58,7 @@ function Build({ build: b, me }: { build: BuildView; me: Person }) {
             {b.person && ` by ${b.person}`}
           </p>
         </div>
-        {open && b.orderStage === 'Clear' && ['lead', 'admin'].includes(me.role) && (
+        {open && b.orderStage === 'Clear' && can(me, 'lists.release') && (
           <Button variant="contained" disabled={list.isPending} onClick={() => list.mutate()}>
             Put its parts on a pick list
           </Button>
@@ -109,9 +109,7 @@ function Build({ build: b, me }: { build: BuildView; me: Person }) {
           {open && b.orderId && <Link to={`/orders/${b.orderId}`}>where they stand</Link>}
         </div>
       </div>
-      {open && ['lead', 'packer', 'admin'].includes(me.role) && b.lines.some(l => l.atHand > 0) && (
-        <FinishBuild build={b} />
-      )}
+      {open && can(me, 'builds.work') && b.lines.some(l => l.atHand > 0) && <FinishBuild build={b} />}
       <h2>Parts</h2>
       <table className="list parts-table">
         <thead>

@@ -1,4 +1,4 @@
-import type { BuildRow, Person, ProposedBuildRow } from '@auk/contract';
+import { type BuildRow, can, type Person, type ProposedBuildRow } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -23,7 +23,7 @@ export default function BuildsPage({ me }: { me: Person }) {
   const [plan, setPlan] = useState<ProposedBuildRow | null>(null);
   const [apart, setApart] = useState(false);
   const navigate = useNavigate();
-  const desk = ['lead', 'office', 'admin'].includes(me.role);
+  const desk = can(me, 'builds.plan');
   const open = builds.data?.filter(b => b.state === 'open') ?? [];
   const ended = builds.data?.filter(b => b.state !== 'open') ?? [];
   return (
@@ -34,7 +34,7 @@ export default function BuildsPage({ me }: { me: Person }) {
           <h1>Builds</h1>
           <p className="quiet">Kits made ahead. Their parts are reserved and picked like an order.</p>
         </div>
-        {['lead', 'packer', 'admin'].includes(me.role) && (
+        {can(me, 'builds.work') && (
           <Button variant="outlined" onClick={() => setApart(true)}>
             Take kits apart
           </Button>

@@ -1,4 +1,4 @@
-import type { KitView, MissingAnswer, Person, RecipeVersion } from '@auk/contract';
+import { can, type KitView, type MissingAnswer, type Person, type RecipeVersion } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -22,7 +22,7 @@ export default function KitPage({ me }: { me: Person }) {
     queryFn: () => get<KitView>(`kits/${encodeURIComponent(sku!)}`),
   });
   if (!kit.data) return <ProblemNote error={kit.error} />;
-  return <Kit key={sku} kit={kit.data} desk={['lead', 'office', 'admin'].includes(me.role)} />;
+  return <Kit key={sku} kit={kit.data} desk={can(me, 'recipes.change')} />;
 }
 
 function Kit({ kit: k, desk }: { kit: KitView; desk: boolean }) {

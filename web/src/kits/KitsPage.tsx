@@ -1,4 +1,4 @@
-import type { KitRow, Person } from '@auk/contract';
+import { can, type KitRow, type Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
@@ -20,7 +20,7 @@ export default function KitsPage({ me }: { me: Person }) {
   const rows = (kits.data ?? []).filter(
     k => k.name.toLowerCase().includes(words) || k.sku.toLowerCase().includes(words),
   );
-  const desk = ['lead', 'office', 'admin'].includes(me.role);
+  const desk = can(me, 'recipes.change');
   return (
     <>
       <KitsNav />

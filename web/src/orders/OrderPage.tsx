@@ -1,4 +1,4 @@
-import type { OrderView, Person } from '@auk/contract';
+import { can, type OrderView, type Person } from '@auk/contract';
 import { type Answer, count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -28,8 +28,8 @@ export default function OrderPage({ me }: { me: Person }) {
 }
 
 function Order({ order: o, me }: { order: OrderView; me: Person }) {
-  const desk = ['lead', 'office', 'admin'].includes(me.role);
-  const can = desk && !['Departed', 'Cancelled'].includes(o.row.stage);
+  const desk = can(me, 'orders.change');
+  const editable = desk && !['Departed', 'Cancelled'].includes(o.row.stage);
   const edit = useOrderEdit(o);
   const [splitting, setSplitting] = useState<Record<string, number> | null>(null);
   return (
@@ -53,33 +53,33 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
           </p>
         </div>
         <Beside id={o.row.id} />
-        <OrderActs order={o} can={can} onSplit={() => setSplitting({})} />
+        <OrderActs order={o} can={editable} onSplit={() => setSplitting({})} />
       </div>
       {edit.notes}
-      <RelatedOrders order={o} can={can} />
+      <RelatedOrders order={o} can={editable} />
       {o.stops.map(s => (
         <StopNote key={s.code + s.subject + s.says} stop={s} order={o} />
       ))}
-      {o.undoes && can && (
+      {o.undoes && editable && (
         <p className="undoes">▣ Changing units or address: {o.undoes.replace('This undoes work: ', '')}</p>
       )}
-      {o.draft && can && <DraftScans id={o.row.id} />}
+      {o.draft && editable && <DraftScans id={o.row.id} />}
       <div className="three" key={edit.epoch}>
         <div>
           <LinesPanel
             order={o}
             save={edit.save}
-            can={can}
+            can={editable}
             split={{ on: splitting !== null, units: splitting ?? {}, set: setSplitting }}
           />
           {splitting && <SplitBar order={o} units={splitting} leave={() => setSplitting(null)} />}
           <NotesPanel order={o} can={desk} />
           <HistoryPanel order={o} />
         </div>
-        <AddressPanel order={o} save={edit.save} can={can} />
+        <AddressPanel order={o} save={edit.save} can={editable} />
         <div>
           <MoneyPanel order={o} save={edit.save} can={desk} />
-          <WayPanel order={o} save={edit.save} can={can} />
+          <WayPanel order={o} save={edit.save} can={editable} />
         </div>
       </div>
     </div>

@@ -1,4 +1,4 @@
-import type { OrderCount, OrderRow, Page, Person } from '@auk/contract';
+import { can, type OrderCount, type OrderRow, type Page, type Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
@@ -64,7 +64,7 @@ export default function OrdersPage({ me, departed }: { me: Person; departed?: bo
     else next.set(key, value);
     ask(next.toString());
   };
-  const desk = me.role === 'lead' || me.role === 'office' || me.role === 'admin';
+  const desk = can(me, 'orders.change');
   const stage = asked.get('stage');
   const clear = rows.filter(r => r.stage === 'Clear');
   return (

@@ -1,10 +1,18 @@
 import { DateTime } from 'luxon';
 
+/** The warehouse's zone, set once the house is known; one warehouse on screen. */
+let houseZone = 'UTC';
+export const setHouseZone = (zone: string): void => {
+  houseZone = zone;
+};
+export const zoneOfHouse = (): string => houseZone;
+
 /** "Wed 25 Nov" of an ISO day. */
 export const day = (iso: string | null): string => (iso ? DateTime.fromISO(iso).toFormat('ccc d LLL') : '');
 
 /** "15:30" in the warehouse's zone. */
-export const clock = (iso: string, zone = ZONE): string => DateTime.fromISO(iso, { zone }).toFormat('HH:mm');
+export const clock = (iso: string, zone = houseZone): string =>
+  DateTime.fromISO(iso, { zone }).toFormat('HH:mm');
 
 /** "23 min" or "2 h 23 min" until (or since) a moment; never negative. */
 export function span(minutes: number): string {
@@ -13,8 +21,5 @@ export function span(minutes: number): string {
 }
 
 /** "Mon 23 Nov 13:07" of a moment. */
-export const moment = (iso: string, zone = ZONE): string =>
+export const moment = (iso: string, zone = houseZone): string =>
   DateTime.fromISO(iso, { zone }).toFormat('ccc d LLL HH:mm');
-
-/** The warehouse's zone; one warehouse on screen. */
-export const ZONE = 'America/New_York';

@@ -1,4 +1,4 @@
-import type { ChannelView, PaperTemplate, Person } from '@auk/contract';
+import { type ChannelView, can, type PaperTemplate, type Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -39,7 +39,7 @@ export default function PapersPage({ me }: { me: Person }) {
     mutationFn: (id: string) => post(`printing/templates/${id}/remove`),
     onSuccess: again,
   });
-  const lead = me.role === 'lead' || me.role === 'admin';
+  const lead = can(me, 'papers.change');
   const nameOf = (code: string) => channels.data?.find(c => c.code === code)?.name ?? code;
   return (
     <>

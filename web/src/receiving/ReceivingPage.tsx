@@ -1,4 +1,4 @@
-import type { Person, PurchaseOrderRow } from '@auk/contract';
+import { can, type Person, type PurchaseOrderRow } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -19,7 +19,7 @@ export default function ReceivingPage({ me }: { me: Person }) {
   const [ending, setEnding] = useState<PurchaseOrderRow | null>(null);
   const client = useQueryClient();
   const navigate = useNavigate();
-  const desk = ['lead', 'office', 'admin'].includes(me.role);
+  const desk = can(me, 'purchases.change');
   const end = useMutation({
     mutationFn: (no: string) => post(`receiving/${no}/end`),
     onSuccess: async () => {
@@ -96,7 +96,7 @@ export default function ReceivingPage({ me }: { me: Person }) {
                 <td className="acts">
                   {o.state === 'open' ? (
                     <>
-                      {me.role !== 'office' && (
+                      {can(me, 'receive') && (
                         <Button
                           size="small"
                           variant="outlined"

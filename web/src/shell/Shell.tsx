@@ -4,7 +4,7 @@ import { DateTime } from 'luxon';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { get, post } from '../api.js';
-import { clock, span, ZONE } from '../parts/format.js';
+import { clock, span, zoneOfHouse } from '../parts/format.js';
 import { ScanField } from './ScanField.js';
 import '../parts/desk.css';
 import './shell.css';
@@ -46,7 +46,7 @@ export function useMinute(): DateTime {
 }
 
 function Clock({ next }: { next: Strip['next'] }) {
-  const now = useMinute().setZone(ZONE);
+  const now = useMinute().setZone(zoneOfHouse());
   return (
     <div className="clock">
       <b>{now.toFormat('HH:mm')}</b> {now.toFormat('ccc d LLL')}

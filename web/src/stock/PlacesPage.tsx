@@ -1,5 +1,5 @@
 import type { Page, Person, PlaceRow } from '@auk/contract';
-import { PLACE_KINDS } from '@auk/contract';
+import { can, PLACE_KINDS } from '@auk/contract';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
@@ -20,7 +20,7 @@ export default function PlacesPage({ me }: { me: Person }) {
   const { question, part, set } = useQuestion();
   const [input, setInput] = useState(EMPTY);
   const client = useQueryClient();
-  const lead = ['lead', 'admin'].includes(me.role);
+  const lead = can(me, 'places.change');
   const places = useInfiniteQuery({
     queryKey: ['stock', 'places', question],
     queryFn: ({ pageParam }) =>

@@ -1,4 +1,4 @@
-import type { Page, Person, StockRow } from '@auk/contract';
+import { can, type Page, type Person, type StockRow } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -32,14 +32,14 @@ export default function StockPage({ me }: { me: Person }) {
     stock.hasNextPage && !stock.isFetchingNextPage,
   );
   const rows = stock.data?.pages.flatMap(p => p.rows) ?? [];
-  const mayWriteOff = ['lead', 'office', 'admin'].includes(me.role);
+  const mayWriteOff = can(me, 'stock.write-off');
   return (
     <>
       <StockNav />
       <div className="headline">
         <div className="grow">
           <h1>Stock</h1>
-          <ReserveMode lead={['lead', 'admin'].includes(me.role)} />
+          <ReserveMode lead={can(me, 'stock.serve')} />
         </div>
         <TextField
           label="SKU, name, place or lot"

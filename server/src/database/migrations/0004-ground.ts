@@ -28,6 +28,9 @@ export const GROUND = [
   'ALTER TABLE actKey ADD COLUMN IF NOT EXISTS answer JSON NULL',
   // Guesses at PINs, by badge as typed, whether anyone has it or not.
   `CREATE TABLE IF NOT EXISTS signInTry (badge VARCHAR(40) ${CODE} PRIMARY KEY, tries INT NOT NULL DEFAULT 0 CHECK (tries >= 0), until ${AT} NOT NULL, INDEX byUntil (until))`,
+  'ALTER TABLE person DROP COLUMN IF EXISTS failures, DROP COLUMN IF EXISTS lockedUntil',
+  // Houses that are there before this are the demo company's.
+  `INSERT IGNORE INTO setting (name, value) SELECT 'origin', '"demo"' FROM warehouse LIMIT 1`,
   // Ours stand beside a channel's own numbers and may be longer than they.
   `ALTER TABLE orders MODIFY channelNumber VARCHAR(48) ${CODE} NOT NULL`,
   // The word for payment follows the money; \`payment\` stays what the channel said.

@@ -1,0 +1,47 @@
+import { z } from 'zod';
+
+/** Whether the house is set up, and whose it is. */
+export interface HouseState {
+  open: boolean;
+  origin: 'demo' | 'own' | null;
+  name: string;
+  /** The zone by which the warehouse counts its days. */
+  zone: string;
+}
+
+const isZone = (zone: string): boolean => {
+  try {
+    return Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+};
+
+/** The first page of a house of one's own: the code that the start command printed, the first admin, and the warehouse. */
+export const OpenHouse = z.object({
+  code: z.string().trim().min(1).max(40),
+  admin: z.object({
+    name: z.string().trim().min(2).max(80),
+    pin: z.string().regex(/^\d{4,12}$/, 'must be four to twelve digits'),
+  }),
+  house: z.object({
+    name: z.string().trim().min(2).max(80),
+    zone: z.string().max(40).refine(isZone, 'is no time zone, such as America/New_York'),
+    currency: z
+      .string()
+      .trim()
+      .toUpperCase()
+      .regex(/^[A-Z]{3}$/, 'is no currency code, such as USD'),
+    line1: z.string().trim().min(2).max(80),
+    city: z.string().trim().min(1).max(60),
+    region: z.string().trim().max(40).default(''),
+    postcode: z.string().trim().min(2).max(16),
+    country: z
+      .string()
+      .trim()
+      .toUpperCase()
+      .regex(/^[A-Z]{2}$/, 'is no country code, such as US'),
+    phone: z.string().trim().max(40).default(''),
+  }),
+});
+export type OpenHouse = z.infer<typeof OpenHouse>;

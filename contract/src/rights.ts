@@ -1,0 +1,48 @@
+import type { Role } from './people.js';
+
+/** What may be done, in words that stand on the screen, and who may do it while the admin has not changed it. */
+export const RIGHTS = {
+  'orders.change': { words: 'Change, park, split and cancel orders', roles: ['lead', 'office'] },
+  'orders.export': { words: 'Export orders and parcels with their buyers', roles: ['lead', 'office'] },
+  'invoices.print': { words: 'Print invoices', roles: ['lead', 'office', 'packer'] },
+  'files.bring': { words: 'Bring in files', roles: ['lead', 'office'] },
+  'products.change': { words: 'Change products and link listings', roles: ['lead', 'office'] },
+  'products.remove': { words: 'Delete retired products', roles: ['lead'] },
+  'codes.give': { words: 'Give a product a code', roles: ['lead', 'office', 'packer'] },
+  'recipes.change': { words: 'Change recipes and move orders to them', roles: ['lead', 'office'] },
+  'kits.policy': { words: 'Let kits be eked out with parts', roles: ['lead'] },
+  'builds.plan': { words: 'Plan and stop builds', roles: ['lead', 'office'] },
+  'builds.work': { words: 'Build kits and take them apart', roles: ['lead', 'packer'] },
+  'lists.release': { words: 'Release pick lists', roles: ['lead'] },
+  pick: { words: 'Pick', roles: ['lead', 'picker', 'packer'] },
+  pack: { words: 'Pack and buy labels', roles: ['lead', 'packer'] },
+  'labels.print': { words: 'Print labels again', roles: ['lead', 'packer', 'office'] },
+  handover: { words: 'Hand parcels over and close departures', roles: ['lead', 'packer'] },
+  'departures.cancel': { words: 'Cancel collections', roles: ['lead'] },
+  receive: { words: 'Receive goods', roles: ['lead', 'picker', 'packer'] },
+  'purchases.change': { words: 'Order from suppliers', roles: ['lead', 'office'] },
+  'stock.move': { words: 'Move goods', roles: ['lead', 'office', 'picker', 'packer'] },
+  'stock.count': { words: 'Count places', roles: ['lead', 'office', 'picker'] },
+  'stock.write-off': { words: 'Write goods off', roles: ['lead', 'office'] },
+  'stock.serve': { words: 'Set how orders are served, and serve anew', roles: ['lead'] },
+  'places.change': { words: 'Make and change places', roles: ['lead'] },
+  'channels.pull': { words: 'Ask channels now, and try again what failed', roles: ['lead', 'office'] },
+  'channels.connect': { words: 'Connect channels', roles: ['lead'] },
+  'papers.change': { words: 'Change slips and invoices', roles: ['lead'] },
+  'people.change': { words: 'Add people, reset PINs, change rights', roles: [] },
+} as const satisfies Record<string, { words: string; roles: readonly Role[] }>;
+
+export type Right = keyof typeof RIGHTS;
+export const RIGHT_NAMES = Object.keys(RIGHTS) as [Right, ...Right[]];
+
+/** What the admin made of the table: for each right that was changed, the roles that have it. */
+export type ChangedRights = Partial<Record<Right, Role[]>>;
+
+/** Whether a role has a right. The admin has all of them, always, so that nobody can be locked out. */
+export function hasRight(role: Role, right: Right, changed: ChangedRights = {}): boolean {
+  return role === 'admin' || (changed[right] ?? (RIGHTS[right].roles as readonly Role[])).includes(role);
+}
+
+/** All rights of a role. */
+export const rightsOf = (role: Role, changed: ChangedRights = {}): Right[] =>
+  RIGHT_NAMES.filter(r => hasRight(role, r, changed));

@@ -1,0 +1,144 @@
+import {
+  type ChangedRights,
+  type PersonEdit,
+  type PersonIn,
+  type PersonRow,
+  RIGHT_NAMES,
+  RIGHTS,
+  type RightIn,
+  type RightsTable,
+  type Role,
+} from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { once } from '../acts/once.js';
+import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
+import { Forbidden, NotHere } from '../http/problem.js';
+import { hashPin, PeopleService } from './people.service.js';
+
+/** Badges are numbered from here. */
+const FIRST_BADGE = 1001;
+
+/** People as the admin looks after them: added, retired, given a new PIN; and what each role may do. */
+@Injectable()
+export class PeopleDesk {
+  constructor(
+    private readonly db: Db,
+    private readonly people: PeopleService,
+  ) {}
+
+  async list(): Promise<PersonRow[]> {
+    const rows = await this.db.rows<
+      Omit<PersonRow, 'active' | 'waitsUntil'> & { active: number; until: Date | null }
+    >(
+      'SELECT p.id, p.name, p.badge, p.role, p.active, IF(t.until > NOW(3), t.until, NULL) AS until FROM person p LEFT JOIN signInTry t ON t.badge = p.badge ORDER BY p.active DESC, p.name, p.id',
+    );
+    return rows.map(({ until, ...r }) => ({
+      ...r,
+      active: !!r.active,
+      waitsUntil: until?.toISOString() ?? null,
+    }));
+  }
+
+  /** Adds a person; gives the badge. */
+  async add(input: PersonIn, doer: Doer): Promise<{ badge: string }> {
+    const pinHash = await hashPin(input.pin);
+    return this.db.tx(doer, tx =>
+      once(tx, input.key, 'person', async () => ({ badge: await this.put(tx, input, pinHash) })),
+    );
+  }
+
+  /** Stores a new person under the next badge. */
+  async put(tx: Tx, who: { name: string; role: Role }, pinHash: string, id = newId()): Promise<string> {
+    const { n } = (await tx.one<{ n: number | null }>(
+      "SELECT MAX(CAST(SUBSTRING(badge, 4) AS INT)) AS n FROM person WHERE badge LIKE 'AB-%' FOR UPDATE",
+    ))!;
+    const badge = `AB-${Math.max(FIRST_BADGE, (n ?? 0) + 1)}`;
+    await tx.insert('person', [{ id, badge, name: who.name, role: who.role, pinHash, active: true }]);
+    await tx.tell('people', id);
+    return badge;
+  }
+
+  /** Changes a person's name or role, or retires them: whoever is retired is signed out everywhere at once. */
+  edit(id: string, input: PersonEdit, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const before = await this.locked(tx, id);
+      const admins = await tx.rows<{ id: string }>(
+        "SELECT id FROM person WHERE role = 'admin' AND active ORDER BY id FOR UPDATE",
+      );
+      const wasLast = before.role === 'admin' && before.active && admins.length === 1;
+      if (wasLast && (input.role !== 'admin' || !input.active))
+        throw new Forbidden(`${before.name} is the only admin.`, 'Make somebody else an admin first.');
+      await tx.run('UPDATE person SET name = ?, role = ?, active = ? WHERE id = ?', [
+        input.name,
+        input.role,
+        input.active,
+        id,
+      ]);
+      if (!input.active) await tx.run('DELETE FROM signedIn WHERE personId = ?', [id]);
+      await tx.tell('people', id);
+    });
+  }
+
+  /** Gives a person a new PIN: old sessions end, and a badge that waits because of wrong PINs may be tried again. */
+  async newPin(id: string, pin: string, doer: Doer): Promise<void> {
+    const pinHash = await hashPin(pin);
+    await this.db.tx(doer, async tx => {
+      const { badge } = await this.locked(tx, id);
+      await tx.run('UPDATE person SET pinHash = ? WHERE id = ?', [pinHash, id]);
+      await tx.run('DELETE FROM signedIn WHERE personId = ?', [id]);
+      await this.people.forgetTries(tx, badge);
+      await tx.tell('people', id);
+    });
+  }
+
+  /** The table of rights as it stands. */
+  async rights(sql: Sql = this.db): Promise<RightsTable> {
+    const changed = await this.people.changedRights(sql);
+    return Object.fromEntries(
+      RIGHT_NAMES.map(r => [r, [...(changed[r] ?? (RIGHTS[r].roles as readonly Role[]))]]),
+    ) as RightsTable;
+  }
+
+  /** Gives a role a right or takes it away; it counts from the next request on. The admin has all of them, always. */
+  setRight(input: RightIn, doer: Doer): Promise<RightsTable> {
+    return this.db.tx(doer, async tx => {
+      if (input.role === 'admin')
+        throw new Forbidden('The admin has every right.', 'Give the person another role.');
+      await tx.run("INSERT IGNORE INTO setting (name, value) VALUES ('rights', '{}')");
+      await tx.one("SELECT name FROM setting WHERE name = 'rights' FOR UPDATE");
+      const table = await this.rights(tx);
+      const roles = new Set<Role>(table[input.right]);
+      if (input.on) roles.add(input.role);
+      else roles.delete(input.role);
+      const changed: ChangedRights = {
+        ...(await this.people.changedRights(tx)),
+        [input.right]: [...roles],
+      };
+      await tx.run("UPDATE setting SET value = ? WHERE name = 'rights'", [JSON.stringify(changed)]);
+      await tx.tell('people', '');
+      return this.rights(tx);
+    });
+  }
+
+  /** A person for a badge to be printed. */
+  async badge(id: string): Promise<{ name: string; badge: string; role: Role }> {
+    const row = await this.db.one<{ name: string; badge: string; role: Role }>(
+      'SELECT name, badge, role FROM person WHERE id = ?',
+      [id],
+    );
+    if (!row) throw new NotHere('That person');
+    return row;
+  }
+
+  private async locked(
+    tx: Tx,
+    id: string,
+  ): Promise<{ name: string; badge: string; role: Role; active: number }> {
+    const row = await tx.one<{ name: string; badge: string; role: Role; active: number }>(
+      'SELECT name, badge, role, active FROM person WHERE id = ? FOR UPDATE',
+      [id],
+    );
+    if (!row) throw new NotHere('That person', 'Look at the list of people.');
+    return row;
+  }
+}
