@@ -1,0 +1,18 @@
+import { Entity, Index } from 'typeorm';
+import { At, Big, Text } from '../database/columns.js';
+
+@Entity('outbox')
+@Index(['at'])
+export class Outbox {
+  @Big({ primary: true, generated: 'increment' })
+  id!: number;
+
+  @At()
+  at!: Date;
+
+  @Text(16)
+  topic!: string;
+
+  @Text(40)
+  ref!: string;
+}

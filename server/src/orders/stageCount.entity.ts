@@ -1,0 +1,14 @@
+import { Entity } from 'typeorm';
+import { Big, Int, Text } from '../database/columns.js';
+
+@Entity('stageCount')
+export class StageCount {
+  @Big({ primary: true, generated: 'increment' })
+  id!: number;
+
+  @Text(12)
+  stage!: string;
+
+  @Int()
+  n!: number;
+}

@@ -1,0 +1,49 @@
+import { Check, Entity, Index } from 'typeorm';
+import { At, Big, Code, Int, Ref, Uuid } from '../database/columns.js';
+
+@Entity('parcel')
+@Index(['boxCode'])
+@Index(['departedAt'])
+@Index(['departureId'])
+@Index(['no'], { unique: true })
+@Index(['orderId'])
+@Index(['placeId'])
+@Index(['shipmentId'])
+@Check(`weightMg > 0`)
+export class Parcel {
+  @Uuid({ primary: true })
+  id!: string;
+
+  @Int({ generated: 'increment' })
+  no!: number;
+
+  @Ref('Order')
+  orderId!: string;
+
+  @Ref('Shipment')
+  shipmentId!: string;
+
+  @Ref('Place')
+  placeId!: string;
+
+  @Code(20, { nullable: true, to: 'Box' })
+  boxCode!: string | null;
+
+  @Big({ nullable: true })
+  weightMg!: number | null;
+
+  @At()
+  openedAt!: Date;
+
+  @At({ nullable: true })
+  closedAt!: Date | null;
+
+  @Ref('Departure', { nullable: true })
+  departureId!: string | null;
+
+  @At({ nullable: true })
+  handedOverAt!: Date | null;
+
+  @At({ nullable: true })
+  departedAt!: Date | null;
+}

@@ -1,0 +1,32 @@
+import { Entity, Index } from 'typeorm';
+import { At, Int, OneOf, Ref, Uuid } from '../database/columns.js';
+
+@Entity('pickList')
+@Index(['no'], { unique: true })
+@Index(['state'])
+@Index(['warehouseId'])
+export class PickList {
+  @Uuid({ primary: true })
+  id!: string;
+
+  @Int({ generated: 'increment' })
+  no!: number;
+
+  @Ref('Warehouse')
+  warehouseId!: string;
+
+  @OneOf(['released', 'picking', 'done'])
+  state!: 'released' | 'picking' | 'done';
+
+  @Int()
+  distance!: number;
+
+  @At()
+  createdAt!: Date;
+
+  @Uuid({ nullable: true })
+  createdBy!: string | null;
+
+  @At({ nullable: true })
+  doneAt!: Date | null;
+}

@@ -1,0 +1,12 @@
+import { Entity, Index } from 'typeorm';
+import { Text, Uuid } from '../database/columns.js';
+
+@Entity('supplier')
+@Index(['name'], { unique: true })
+export class Supplier {
+  @Uuid({ primary: true })
+  id!: string;
+
+  @Text(80)
+  name!: string;
+}

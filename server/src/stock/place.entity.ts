@@ -1,0 +1,82 @@
+import { Check, Entity, Index } from 'typeorm';
+import { Code, Int, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+
+@Entity('place')
+@Index(['kind'])
+@Index(['warehouseId', 'code'], { unique: true })
+@Check(`capacity > 0`)
+export class Place {
+  @Uuid({ primary: true })
+  id!: string;
+
+  @Ref('Warehouse')
+  warehouseId!: string;
+
+  @Code(20)
+  code!: string;
+
+  @OneOf([
+    'bin',
+    'tote',
+    'trolley',
+    'staging',
+    'bench',
+    'parcel',
+    'quarantine',
+    'missing',
+    'gone',
+    'center',
+    'outside',
+    'reserve',
+    'dock',
+    'made',
+  ])
+  kind!:
+    | 'bin'
+    | 'tote'
+    | 'trolley'
+    | 'staging'
+    | 'bench'
+    | 'parcel'
+    | 'quarantine'
+    | 'missing'
+    | 'gone'
+    | 'center'
+    | 'outside'
+    | 'reserve'
+    | 'dock'
+    | 'made';
+
+  @Int({ nullable: true })
+  aisle!: number | null;
+
+  @Int({ nullable: true })
+  along!: number | null;
+
+  @Int({ nullable: true })
+  level!: number | null;
+
+  @Text(5, { nullable: true })
+  side!: string | null;
+
+  @Int({ default: 0 })
+  walk!: number;
+
+  @Text(12, { nullable: true })
+  mark!: string | null;
+
+  @Uuid({ nullable: true })
+  busyWith!: string | null;
+
+  @Text(20, { default: '' })
+  zone!: string;
+
+  @Int({ nullable: true })
+  bay!: number | null;
+
+  @Text(2, { nullable: true })
+  bin!: string | null;
+
+  @Int({ nullable: true })
+  capacity!: number | null;
+}

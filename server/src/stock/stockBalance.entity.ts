@@ -1,0 +1,26 @@
+import { Check, Entity, Index } from 'typeorm';
+import { Flag, Int, Ref, Uuid } from '../database/columns.js';
+
+@Entity('stockBalance')
+@Index(['lotKey'])
+@Index(['placeId'])
+@Check(`bounded = 0 or onHand >= listed and listed >= 0`)
+export class StockBalance {
+  @Ref('Product', { primary: true })
+  productId!: string;
+
+  @Ref('Place', { primary: true })
+  placeId!: string;
+
+  @Uuid({ primary: true })
+  lotKey!: string;
+
+  @Flag()
+  bounded!: boolean;
+
+  @Int()
+  onHand!: number;
+
+  @Int({ default: 0 })
+  listed!: number;
+}
