@@ -1,7 +1,7 @@
 // stock.rebuild: rebuilding all balances from the ledger by SQL and comparing them with the stored ones, against a bare GROUP BY over
 // the same table. The core folds the same moves of 100 products as a cross-check; a difference ends the benchmark.
 import { foldMoves } from '@auk/core';
-import { balances } from '@auk/server/checkData';
+import { balances } from '@auk/server/checks/checkData';
 import { services } from './house.mjs';
 
 const NONE = '00000000-0000-0000-0000-000000000000';

@@ -1,9 +1,13 @@
-// Imports look down only: core <- contract <- server | web | standins | demo; features of the core without circles; a feature of the
-// server reaches another only through its service, queries or a named shared file. Prints each offence and exits 1.
+// What may import what, who writes which table, and where SQL may stand. Prints each offence and exits 1.
+// - Rooms look down only: core <- contract <- server | web | standins | demo. Features of the core go in no circle.
+// - A feature of the server imports another only through its door, FEATURE/FEATURE.module, and no circle goes through doors.
+// - A feature writes its own tables only; whose a table is, its entity file says.
+// - SQL text stands in *.queries.ts and in the files of scripts/sql-files.json, each with its reason.
 import { readdirSync, readFileSync, statSync } from 'node:fs';
-import { dirname, join, normalize, relative } from 'node:path';
+import { basename, dirname, join, normalize, relative } from 'node:path';
 import ts from 'typescript';
 
+const ROOT = process.argv[2] ?? '.';
 const MAY = {
   core: ['core'],
   contract: ['contract', 'core'],
@@ -14,6 +18,13 @@ const MAY = {
 };
 /** Packages that the core may use: pure tables and arithmetic. It has none for now. */
 const CORE_PACKAGES = [];
+/** Folders of the server that are no features: they know none, and every feature may use their files. */
+const GROUND = new Set(['database', 'http', 'acts', 'reference']);
+/** Files that put the house together, or look through all of it. */
+const WHOLE = new Set(['app.ts', 'main.ts', 'index.ts', 'entities.ts', 'checkDataMain.ts']);
+const { sql: SQL_FILES, writes: FOREIGN_WRITES } = JSON.parse(
+  readFileSync(join(ROOT, 'scripts/sql-files.json'), 'utf8'),
+);
 const offences = [];
 
 function* sources(folder) {
@@ -24,53 +35,130 @@ function* sources(folder) {
   }
 }
 
-const imports = path =>
-  ts.preProcessFile(readFileSync(path, 'utf8'), true, true).importedFiles.map(f => f.fileName);
-const featureOf = (room, path) => relative(join(room, 'src'), path).split('/')[0];
+const textOf = path => readFileSync(path, 'utf8');
+const imports = path => ts.preProcessFile(textOf(path), true, true).importedFiles.map(f => f.fileName);
+const featureOf = (room, path) => relative(join(ROOT, room, 'src'), path).split('/')[0];
+const shown = path => relative(ROOT, path);
 
 function checkPackage(room, path, name) {
   const other = /^@auk\/([a-z]+)/.exec(name)?.[1];
-  if (other && !MAY[room].includes(other)) offences.push(`${path}: ${room} must not import @auk/${other}`);
+  if (other && !MAY[room].includes(other))
+    offences.push(`${shown(path)}: ${room} must not import @auk/${other}`);
   const isTest = /\.test\.tsx?$/.test(path);
   if (room === 'core' && !other && !isTest && !CORE_PACKAGES.includes(name))
-    offences.push(`${path}: the core must not import ${name}`);
+    offences.push(`${shown(path)}: the core must not import ${name}`);
 }
 
-const coreEdges = new Map();
+const edges = { core: new Map(), server: new Map() };
+const edge = (room, from, to) => edges[room].set(from, (edges[room].get(from) ?? new Set()).add(to));
+
+function checkServer(path, from, to, name) {
+  if (WHOLE.has(from)) return;
+  if (GROUND.has(from)) {
+    if (!GROUND.has(to) && !WHOLE.has(basename(to).replace(/\.js$/, '.ts')))
+      offences.push(`${shown(path)}: ${from} is under the features and must not know ${to}`);
+    return;
+  }
+  if (GROUND.has(to)) return;
+  edge('server', from, to);
+  if (basename(name) !== `${to}.module.js`)
+    offences.push(
+      `${shown(path)}: ${name} goes past the door of ${to}; import from ../${to}/${to}.module.js`,
+    );
+}
+
 for (const room of Object.keys(MAY)) {
-  for (const path of sources(join(room, 'src'))) {
+  for (const path of sources(join(ROOT, room, 'src'))) {
     for (const name of imports(path)) {
       if (!name.startsWith('.')) {
         checkPackage(room, path, name);
         continue;
       }
       const target = normalize(join(dirname(path), name));
-      if (!target.startsWith(`${room}/`)) offences.push(`${path}: ${name} leaves the room ${room}`);
+      if (relative(join(ROOT, room), target).startsWith('..'))
+        offences.push(`${shown(path)}: ${name} leaves the room ${room}`);
       const [from, to] = [featureOf(room, path), featureOf(room, target)];
       if (from === to) continue;
-      if (room === 'core' && !/\.test\.ts$/.test(path) && path !== 'core/src/index.ts')
-        coreEdges.set(from, (coreEdges.get(from) ?? new Set()).add(to));
-      if (room === 'server' && /\.(controller|entity)\.js$/.test(name) && !/^(app|index)\.ts$/.test(from))
-        offences.push(`${path}: ${name} belongs to another feature; ask its service`);
+      if (room === 'core' && !/\.test\.ts$/.test(path) && !path.endsWith('core/src/index.ts'))
+        edge('core', from, to);
+      if (room === 'server') checkServer(path, from, to, name);
     }
   }
 }
 
-function circle(from, path = []) {
+function circle(room, from, path = []) {
   if (path.includes(from)) return [...path.slice(path.indexOf(from)), from];
-  for (const to of coreEdges.get(from) ?? []) {
-    const found = circle(to, [...path, from]);
+  for (const to of edges[room].get(from) ?? []) {
+    const found = circle(room, to, [...path, from]);
     if (found) return found;
   }
   return null;
 }
-for (const feature of coreEdges.keys()) {
-  const found = circle(feature);
-  if (found) {
-    offences.push(`the core goes in a circle: ${found.join(' > ')}`);
+for (const room of ['core', 'server'])
+  for (const feature of edges[room].keys()) {
+    const found = circle(room, feature);
+    if (!found) continue;
+    offences.push(`features of the ${room} go in a circle: ${found.join(' > ')}`);
     break;
   }
+
+/** Whose each table is, by the entity files. */
+const ownerOf = new Map();
+for (const path of sources(join(ROOT, 'server/src')))
+  if (path.endsWith('.entity.ts'))
+    ownerOf.set(/@Entity\('(\w+)'\)/.exec(textOf(path))[1], featureOf('server', path));
+
+/** The text literals of a file, templates with their holes left out. */
+function literals(path) {
+  const found = [];
+  const visit = node => {
+    if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) found.push(node.text);
+    else if (ts.isTemplateExpression(node))
+      found.push([node.head.text, ...node.templateSpans.map(s => s.literal.text)].join(' ? '));
+    ts.forEachChild(node, visit);
+  };
+  visit(ts.createSourceFile(path, textOf(path), ts.ScriptTarget.Latest, true));
+  return found;
 }
+const SQL =
+  /\b(SELECT\s.+\sFROM|SELECT \d|INSERT (IGNORE )?INTO|UPDATE \w+ |DELETE FROM|REPLACE INTO|ON DUPLICATE KEY|FOR UPDATE)\b/s;
+const WRITES = /\b(?:INSERT (?:IGNORE )?INTO|UPDATE|DELETE FROM|REPLACE INTO)\s+`?(\w+)`?/g;
+
+const usedSql = new Set();
+const usedWrites = new Set();
+for (const path of sources(join(ROOT, 'server/src'))) {
+  const feature = featureOf('server', path);
+  if (path.includes('/migrations/') || path.endsWith('.entity.ts')) continue;
+  const texts = literals(path);
+  const name = shown(path).replace('server/src/', '');
+  if (!path.endsWith('.queries.ts') && texts.some(t => SQL.test(t))) {
+    usedSql.add(name);
+    if (!(name in SQL_FILES))
+      offences.push(
+        `${shown(path)}: SQL stands in *.queries.ts, or in a file that scripts/sql-files.json names with its reason`,
+      );
+  }
+  const written = new Set(texts.flatMap(t => [...t.matchAll(WRITES)].map(m => m[1])));
+  for (const m of textOf(path).matchAll(/\.insert\(\s*'(\w+)'/g)) written.add(m[1]);
+  for (const table of written) {
+    const owner = ownerOf.get(table);
+    if (!owner || owner === feature || WHOLE.has(feature)) continue;
+    usedWrites.add(`${name} ${table}`);
+    if (!(`${name} ${table}` in FOREIGN_WRITES))
+      offences.push(`${shown(path)}: ${table} belongs to ${owner}; ask ${owner} to write it`);
+  }
+}
+for (const name of Object.keys(SQL_FILES))
+  if (!usedSql.has(name))
+    offences.push(`scripts/sql-files.json: ${name} holds no SQL any more; take it off the list`);
+for (const name of Object.keys(FOREIGN_WRITES))
+  if (!usedWrites.has(name))
+    offences.push(`scripts/sql-files.json: ${name} is not written any more; take it off the list`);
+
 for (const o of offences) console.error(o);
-console.log(offences.length === 0 ? 'Layers look down only.' : `${offences.length} imports look up.`);
+console.log(
+  offences.length === 0
+    ? `Layers look down only; ${usedSql.size} files beside *.queries.ts hold SQL, ${usedWrites.size} write a foreign table.`
+    : `${offences.length} offences.`,
+);
 process.exit(offences.length === 0 ? 0 : 1);

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { checkData } from './checkData.js';
+import { checkData } from './checks/checkData.js';
 import { Db } from './database/db.js';
 import { openDataSource } from './database/source.js';
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { DeparturePlanner } from '../src/departures/planner.js';
 import { Rounds } from '../src/leases/rounds.service.js';
+import { DeparturePlanner } from '../src/timetable/planner.service.js';
 import { orderCsv, ordersIn, packAndClose, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 

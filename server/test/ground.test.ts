@@ -1,10 +1,10 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { KEEP_ACT_DAYS } from '../src/acts/once.js';
+import { Expiry } from '../src/corrections/expiry.service.js';
 import { Telling } from '../src/departures/telling.service.js';
 import { LeaseLost, Leases } from '../src/leases/leases.service.js';
 import { Rounds } from '../src/leases/rounds.service.js';
-import { Lots } from '../src/stock/lots.service.js';
 import {
   bringIn,
   idOfOrder,
@@ -228,10 +228,10 @@ test('a lot expires once, also when two servers sweep in the same second', async
   );
   await house.db.run('UPDATE lot SET expiry = CURRENT_DATE - INTERVAL 1 DAY WHERE id = ?', [lot!.id]);
   const swept = await Promise.all([
-    house.app.get(Lots).sweep(new Date()),
-    other.app.get(Lots).sweep(new Date()),
-    house.app.get(Lots).sweep(new Date()),
-    other.app.get(Lots).sweep(new Date()),
+    house.app.get(Expiry).sweep(new Date()),
+    other.app.get(Expiry).sweep(new Date()),
+    house.app.get(Expiry).sweep(new Date()),
+    other.app.get(Expiry).sweep(new Date()),
   ]);
   await other.close();
   expect(swept.reduce((a, b) => a + b, 0)).toBeGreaterThanOrEqual(1);

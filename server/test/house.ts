@@ -7,7 +7,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { makeApp } from '../src/app.js';
 import { PlainCarrier } from '../src/carriers/plain/plainCarrier.js';
-import { checkData } from '../src/checkData.js';
+import { checkData } from '../src/checks/checkData.js';
 import { Db } from '../src/database/db.js';
 import { openDataSource } from '../src/database/source.js';
 import { DemoLoader } from '../src/demo/load.js';
@@ -83,7 +83,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   const close = async () => {
     await app.close();
     await standins.close();
-    await source.destroy();
+    if (source.isInitialized) await source.destroy();
     await root.query(`DROP DATABASE ${name}`);
     await root.destroy();
   };

@@ -1,6 +1,6 @@
 import { ORDER_SORTS } from '@auk/contract';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { foldStageCounts, stageCounts } from '../src/orders/stages.js';
+import { foldStageCounts, stageCounts } from '../src/records/stages.js';
 import { bringIn, idOfOrder } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 

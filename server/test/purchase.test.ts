@@ -1,6 +1,6 @@
 import type { Mischief } from '@auk/contract';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { PurchaseService } from '../src/parcels/purchase.service.js';
+import { PurchaseService } from '../src/labels/purchase.service.js';
 import { ordersIn, packAndClose, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 

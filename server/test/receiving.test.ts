@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { Lots } from '../src/stock/lots.service.js';
+import { Expiry } from '../src/corrections/expiry.service.js';
 import { bringIn, idOfOrder, listAndPick, productOf, scanOf, seenIn } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
@@ -144,10 +144,10 @@ test('lots: asked, read from a GS1 code, first expired first out, expired refuse
   await bringIn(lead, [['LT-1', 'MIT-STR-10', free, '29.00']]);
   expect(await stageOf('LT-1')).toBe('Clear');
   // The demo's old lots, in quarantine, are swept first.
-  await house.app.get(Lots).sweep(new Date());
+  await house.app.get(Expiry).sweep(new Date());
   // The lot that expires first becomes old while the order waits: its promise is withdrawn, and it says why.
   await house.db.run("UPDATE lot SET expiry = '2026-01-01' WHERE code = 'M-SOON'");
-  expect(await house.app.get(Lots).sweep(new Date())).toBe(1);
+  expect(await house.app.get(Expiry).sweep(new Date())).toBe(1);
   expect(await stageOf('LT-1')).toBe('Short');
   const story = (await lead.get(`orders/${await idOfOrder(lead, 'LT-1')}`)).body.history;
   expect(JSON.stringify(story)).toMatch(/promised to it are not there: lot M-SOON expired on 2026-01-01\./);

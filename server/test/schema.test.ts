@@ -1,7 +1,7 @@
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { ENTITIES } from '../src/database/entities.js';
 import { openDataSource } from '../src/database/source.js';
+import { ENTITIES } from '../src/entities.js';
 import { buildFromEntities, differencesOf, readSchema } from './schema.js';
 
 const port = Number(process.env.AUK_TEST_DB_PORT);

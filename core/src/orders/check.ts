@@ -93,7 +93,7 @@ export function checkOrder(order: CheckedOrder, tables: AddressTables): StopReas
   if (order.payment === 'unpaid' || order.payment === 'refunded')
     reasons.push({
       code: 'unpaid',
-      subject: 'payment',
+      subject: order.payment,
       says: `The order is ${order.payment}.`,
       cure: 'Wait for the payment, or cancel it.',
     });

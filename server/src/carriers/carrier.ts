@@ -17,7 +17,3 @@ export interface Carrier {
   /** What the carrier's books hold under our key; null when nothing. */
   find(key: string): Promise<Asked<CarrierBought | null>>;
 }
-
-/** Where carriers are registered, by code. */
-export const CARRIERS = Symbol('carriers');
-export type Carriers = ReadonlyMap<string, Carrier>;

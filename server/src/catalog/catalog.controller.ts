@@ -22,8 +22,7 @@ import { z } from 'zod';
 import { by, May, Me, SignedIn, type SignedRequest } from '../http/access.js';
 import { parse } from '../http/parse.js';
 import { Malformed } from '../http/problem.js';
-import { CatalogService } from './catalog.service.js';
-import { ListingsQueries } from './listings.queries.js';
+import { CatalogService, ListingsQueries } from '../products/products.module.js';
 import { ListingsService } from './listings.service.js';
 import { ProductsService } from './products.service.js';
 

@@ -1,13 +1,11 @@
 import type { LinkAnswer, LinkListings } from '@auk/contract';
 import { quoted } from '@auk/core';
 import { HttpException, Injectable } from '@nestjs/common';
-import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { OrderChecks } from '../orders/checks.service.js';
-import { event } from '../orders/events.js';
-import { Matches } from '../orders/matching.js';
-import { CatalogService } from './catalog.service.js';
-import type { Product } from './product.js';
+import { OrderChecks } from '../intake/intake.module.js';
+import type { Product } from '../products/products.module.js';
+import { OrderWriter } from '../records/records.module.js';
 import { ProductsService } from './products.service.js';
 
 interface Listing {
@@ -25,9 +23,9 @@ interface Listing {
 export class ListingsService {
   constructor(
     private readonly db: Db,
-    private readonly catalog: CatalogService,
     private readonly products: ProductsService,
     private readonly checks: OrderChecks,
+    private readonly writer: OrderWriter,
   ) {}
 
   /** Links (or, with no SKU, unlinks) each listing in a transaction of its own; each gets its answer. */
@@ -93,26 +91,14 @@ export class ListingsService {
         `${product.name} is retired.`,
         'Choose a product that is sold, or make it live again.',
       );
-    const orders = await tx.rows<{ id: string }>(
-      'SELECT DISTINCT o.id FROM orders o JOIN orderLine l ON l.orderId = o.id WHERE l.listingId = ? AND l.productId IS NULL AND l.removedAt IS NULL AND o.isOpen ORDER BY o.id FOR UPDATE',
-      [listing.id],
-    );
+    const orders = await this.writer.waitingFor(tx, listing.id);
     await tx.run('UPDATE listing SET productId = ?, units = ?, pushed = NULL WHERE id = ?', [
       product.id,
       units,
       listing.id,
     ]);
-    await this.fillLines(tx, listing.id, product, units);
-    await tx.insert(
-      'orderEvent',
-      orders.map(o =>
-        event(tx, o.id, 'linked', `Listing ${listing.channelSku} was linked to ${product.name}.`),
-      ),
-    );
-    await this.checks.recheck(
-      tx,
-      orders.map(o => o.id),
-    );
+    await this.writer.linkLines(tx, listing, product, units, orders);
+    await this.checks.recheck(tx, orders);
     await tx.tell('catalog', product.sku);
     return orders.length;
   }
@@ -121,37 +107,6 @@ export class ListingsService {
     await tx.run('UPDATE listing SET productId = NULL, pushed = NULL WHERE id = ?', [listing.id]);
     await tx.tell('catalog', '');
     return { freed: 0, says: 'unlinked; orders that are here keep their product' };
-  }
-
-  /** Gives waiting lines of a listing their product and parts. */
-  private async fillLines(tx: Tx, listingId: string, product: Product, units: number): Promise<void> {
-    const matches = new Matches(await this.catalog.products(tx), new Map());
-    const lines = await tx.rows<{ id: string; orderId: string; quantity: number; shipmentId: string }>(
-      `SELECT l.id, l.orderId, l.quantity, s.id AS shipmentId FROM orderLine l JOIN orders o ON o.id = l.orderId AND o.isOpen JOIN shipment s ON s.orderId = l.orderId AND s.seq = 1
-       WHERE l.listingId = ? AND l.productId IS NULL AND l.removedAt IS NULL`,
-      [listingId],
-    );
-    if (lines.length === 0) return;
-    await tx.run('UPDATE orderLine SET productId = ?, recipeId = ?, units = ? WHERE id IN (?)', [
-      product.id,
-      product.recipe.recipeId,
-      units,
-      lines.map(l => l.id),
-    ]);
-    const parts = matches.partsOf(product.id, units) ?? [];
-    await tx.insert(
-      'linePart',
-      lines.flatMap(l =>
-        parts.map(p => ({
-          id: newId(),
-          lineId: l.id,
-          orderId: l.orderId,
-          shipmentId: l.shipmentId,
-          productId: p.productId,
-          quantity: p.quantity * l.quantity,
-        })),
-      ),
-    );
   }
 
   /** Locks a listing, and its channel before it: orders that come in meanwhile must see the link, or be seen by it. */

@@ -15,10 +15,10 @@ import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
 import { Db, type Doer, errnoOf, NONE, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { ADDRESS_TABLES } from '../orders/addressTables.js';
-import { OrderChecks } from '../orders/checks.service.js';
-import { CatalogService } from './catalog.service.js';
-import type { Product } from './product.js';
+import { OrderChecks } from '../intake/intake.module.js';
+import type { Product } from '../products/products.module.js';
+import { CatalogService } from '../products/products.module.js';
+import { ADDRESS_TABLES } from '../reference/addressTables.js';
 
 type Fields = Record<string, FactValue>;
 

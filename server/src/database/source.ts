@@ -1,4 +1,5 @@
 import { DataSource } from 'typeorm';
+import { ENTITIES } from '../entities.js';
 import { MIGRATIONS } from './migrations/index.js';
 
 /** Where the database listens, from the environment that scripts/ sets. */
@@ -43,6 +44,7 @@ export function makeDataSource(at: DatabaseAddress): DataSource {
     database: at.database,
     timezone: 'Z',
     charset: 'utf8mb4_unicode_520_ci',
+    entities: ENTITIES,
     migrations: MIGRATIONS,
     dateStrings: ['DATE'],
     supportBigNumbers: true,

@@ -17,19 +17,18 @@ import {
 } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
-import { ChannelsService } from '../channels/channels.service.js';
+import { ChannelsService } from '../channels/channels.module.js';
 import { Db, newId, type Tx } from '../database/db.js';
-import { HandoverService } from '../departures/handover.service.js';
-import { DeparturePlanner } from '../departures/planner.js';
-import { Builds } from '../kits/builds.service.js';
-import { BUILDS, HAND } from '../orders/houseOrders.js';
-import { OrderIntake } from '../orders/intake.js';
-import { OrdersService } from '../orders/orders.service.js';
-import { hashPin } from '../people/people.service.js';
-import { PickingService } from '../picking/picking.service.js';
-import { ListRelease } from '../picking/release.js';
-import { PurchaseOrders } from '../receiving/purchaseOrders.service.js';
-import { type Move, StockService } from '../stock/stock.service.js';
+import { HandoverService } from '../departures/departures.module.js';
+import { OrderIntake } from '../intake/intake.module.js';
+import { Builds } from '../kits/kits.module.js';
+import { OrdersService } from '../orders/orders.module.js';
+import { hashPin } from '../people/people.module.js';
+import { ListRelease, PickingService } from '../picking/picking.module.js';
+import { PurchaseOrders } from '../receiving/receiving.module.js';
+import { BUILDS, HAND, leaveWith } from '../records/records.module.js';
+import { type Move, StockService } from '../stock/stock.module.js';
+import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { PackedPast, type PastParcel } from './past.js';
 
 /** How much demo to make. */
@@ -106,7 +105,7 @@ export class DemoLoader {
       "SELECT o.id, d.carrier FROM orders o JOIN departure d ON d.id = o.departureId AND d.state = 'closed' WHERE o.isOpen ORDER BY o.id",
     );
     for (const carrier of new Set(left.map(o => o.carrier)))
-      await this.planner.assign(
+      await leaveWith(
         tx,
         left.filter(o => o.carrier === carrier).map(o => o.id),
         nextDeparture(open, carrier, tx.at.toISOString())?.id ?? null,

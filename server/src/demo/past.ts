@@ -1,13 +1,13 @@
 import { type Address, addWorkingDays, type Box, chooseBox, makeS10, nextDeparture, rate } from '@auk/core';
 import { CARRIERS } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import type { Product } from '../catalog/product.js';
 import { fromJson, NONE, newId, type Tx } from '../database/db.js';
-import { DeparturePlanner } from '../departures/planner.js';
-import { refreshStages } from '../orders/stages.js';
-import { PackingService } from '../packing/packing.service.js';
-import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
+import { PackingService } from '../packing/packing.module.js';
+import type { Product } from '../products/products.module.js';
+import { CatalogService } from '../products/products.module.js';
+import { leaveWith, refreshStages } from '../records/records.module.js';
+import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
+import { DeparturePlanner } from '../timetable/timetable.module.js';
 
 interface PickedUnits {
   partId: string;
@@ -172,7 +172,7 @@ export class PackedPast {
     );
     for (const b of bought) {
       await tx.run('UPDATE parcel SET departureId = ? WHERE id = ?', [b.departure?.id ?? null, b.r.id]);
-      await this.planner.assign(tx, [b.r.orderId], b.departure?.id ?? null);
+      await leaveWith(tx, [b.r.orderId], b.departure?.id ?? null);
     }
     await refreshStages(
       tx,

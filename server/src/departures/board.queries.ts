@@ -3,9 +3,9 @@ import { forecast, type Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { NotHere } from '../http/problem.js';
-import { HeldOrders } from '../orders/held.service.js';
+import { HeldOrders } from '../records/records.module.js';
 
 interface DepartureRecord {
   id: string;

@@ -12,7 +12,7 @@ import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
-import { PrintingService } from '../printing/printing.service.js';
+import { PrintingService } from '../printing/printing.module.js';
 import { BoardQueries } from './board.queries.js';
 import { HandoverService } from './handover.service.js';
 

@@ -2,14 +2,12 @@ import type { HandoverAnswer } from '@auk/contract';
 import { type Answer, nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, type Tx } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { event } from '../orders/events.js';
-import { HeldOrders } from '../orders/held.service.js';
-import { refreshStages } from '../orders/stages.js';
-import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
+import { event, HeldOrders, leaveWith, refreshStages } from '../records/records.module.js';
+import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
+import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
-import { DeparturePlanner } from './planner.js';
 import { Telling } from './telling.service.js';
 
 interface ScannedParcel {
@@ -74,7 +72,7 @@ export class HandoverService {
       departure.id,
       parcel.id,
     ]);
-    await this.planner.assign(tx, [parcel.orderId], departure.id);
+    await leaveWith(tx, [parcel.orderId], departure.id);
     await tx.tell('departures', departure.id);
     return {
       kind: 'counted',
@@ -229,7 +227,7 @@ export class HandoverService {
       "SELECT id FROM orders WHERE departureId = ? AND stage NOT IN ('Departed', 'Cancelled') ORDER BY id FOR UPDATE",
       [departure.id],
     );
-    await this.planner.assign(
+    await leaveWith(
       tx,
       waiting.map(o => o.id),
       next,

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { ChannelsService } from '../channels/channels.service.js';
+import { ChannelsService } from '../channels/channels.module.js';
 import { Db, type Tx } from '../database/db.js';
-import { JobsService } from '../jobs/jobs.service.js';
-import { event } from '../orders/events.js';
+import { JobsService } from '../jobs/jobs.module.js';
+import { event } from '../records/records.module.js';
 
 const KIND = 'tell tracking';
 /** A channel may be down for days; after this a person is asked. */

@@ -1,9 +1,9 @@
 import type { Found, FoundAll } from '@auk/contract';
 import { canonicalCode, LONGEST_SCAN, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { escapeLike } from '../catalog/escapeLike.js';
 import { Db, NONE } from '../database/db.js';
-import { wordsFound } from '../orders/words.js';
+import { escapeLike } from '../database/escapeLike.js';
+import { wordsFound } from '../orders/orders.module.js';
 
 const LIKE_ROWS = 6;
 

@@ -3,11 +3,10 @@ import { formatSize, MG, minorDigits, PRODUCT_FACTS } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import writeExcelFile from 'write-excel-file/node';
-import { CatalogService } from '../catalog/catalog.service.js';
-import { ListingsQueries } from '../catalog/listings.queries.js';
 import { parse } from '../http/parse.js';
-import { OrderListQueries } from '../orders/list.queries.js';
-import { ParcelsQueries } from '../parcels/parcels.queries.js';
+import { OrderListQueries } from '../orders/orders.module.js';
+import { ParcelsQueries } from '../parcels/parcels.module.js';
+import { CatalogService, ListingsQueries } from '../products/products.module.js';
 
 /** A table to write: headings and cells. Texts stay texts, so that no cell can run as a formula. */
 export interface Sheet {

@@ -6,7 +6,7 @@ import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import { Db, type Doer, fromJson, newId } from '../database/db.js';
 import { Forbidden, Malformed, NotHere } from '../http/problem.js';
-import type { IntakeChannel } from '../orders/intake.js';
+import type { IntakeChannel } from '../intake/intake.module.js';
 import type { Importer, Outcome, ReadFile } from './importer.js';
 import { badWords } from './importer.js';
 import { ListingsImport } from './listingsImport.js';

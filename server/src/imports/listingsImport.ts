@@ -1,9 +1,8 @@
 import { LISTING_FIELDS, type ListingRowRead, type Mapping, readListingRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { ListingsService } from '../catalog/listings.service.js';
-import { ProductsService } from '../catalog/products.service.js';
+import { ListingsService, ProductsService } from '../catalog/catalog.module.js';
 import { newId, type Tx } from '../database/db.js';
-import type { IntakeChannel } from '../orders/intake.js';
+import type { IntakeChannel } from '../intake/intake.module.js';
 import {
   dataRows,
   field,

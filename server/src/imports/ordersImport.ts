@@ -1,6 +1,6 @@
 import { count, formatMoney, type Mapping, ORDER_FIELDS, paidOf, readOrderRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { type IntakeChannel, OrderIntake } from '../orders/intake.js';
+import { type IntakeChannel, OrderIntake } from '../intake/intake.module.js';
 import { type Importer, type Outcome, type ReadFile } from './importer.js';
 import type { Table } from './table.js';
 

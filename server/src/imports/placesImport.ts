@@ -1,7 +1,7 @@
 import { type Mapping, PLACE_FIELDS, type PlaceRowRead, readPlaceRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { Tx } from '../database/db.js';
-import { Places } from '../stock/places.service.js';
+import { Places } from '../stock/stock.module.js';
 import {
   dataRows,
   field,

@@ -1,10 +1,10 @@
 import { type Mapping, PRODUCT_FIELDS, type ProductRowRead, readProductRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import type { Product } from '../catalog/product.js';
-import { ProductsService } from '../catalog/products.service.js';
+import { ProductsService } from '../catalog/catalog.module.js';
 import { type Tx } from '../database/db.js';
-import type { IntakeChannel } from '../orders/intake.js';
+import type { IntakeChannel } from '../intake/intake.module.js';
+import type { Product } from '../products/products.module.js';
+import { CatalogService } from '../products/products.module.js';
 import {
   dataRows,
   field,

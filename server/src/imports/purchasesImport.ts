@@ -1,7 +1,7 @@
 import { count, type Mapping, PURCHASE_FIELDS, type PurchaseRowRead, readPurchaseRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { newId, type Tx } from '../database/db.js';
-import { PurchaseOrders } from '../receiving/purchaseOrders.service.js';
+import { PurchaseOrders } from '../receiving/receiving.module.js';
 import {
   dataRows,
   type Importer,

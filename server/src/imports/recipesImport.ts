@@ -1,9 +1,9 @@
 import { type Mapping, RECIPE_FIELDS, type RecipeRowRead, readRecipeRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import type { Product } from '../catalog/product.js';
 import type { Tx } from '../database/db.js';
-import { Recipes } from '../kits/recipes.service.js';
+import { Recipes } from '../kits/kits.module.js';
+import type { Product } from '../products/products.module.js';
+import { CatalogService } from '../products/products.module.js';
 import {
   dataRows,
   type Importer,

@@ -1,8 +1,8 @@
 import { type Mapping, readStockRows, STOCK_FIELDS, type StockRowRead } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { StockDesk } from '../corrections/corrections.module.js';
 import { NONE, newId, type Tx } from '../database/db.js';
-import { PROMISED_KINDS } from '../stock/stock.service.js';
-import { StockDesk } from '../stock/stockDesk.service.js';
+import { PROMISED_KINDS } from '../stock/stock.module.js';
 import {
   dataRows,
   field,

@@ -2,8 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
 import { NotHere } from '../http/problem.js';
-import { Leases } from '../leases/leases.service.js';
-import { Rounds, type Turn } from '../leases/rounds.service.js';
+import { Leases, Rounds, type Turn } from '../leases/leases.module.js';
 
 /** A job as its worker sees it. */
 export interface Job<P = unknown> {

@@ -1,7 +1,7 @@
 import type { RecipePart } from '@auk/core';
-import { type Product, stockedParts } from '../catalog/product.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import type { HoldChange, Move } from '../stock/stock.service.js';
+import { type Product, stockedParts } from '../products/products.module.js';
+import type { HoldChange, Move } from '../stock/stock.module.js';
 
 /** A build as it is worked on. */
 export interface BuildRecord {

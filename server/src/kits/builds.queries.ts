@@ -1,11 +1,10 @@
 import type { BuildPart, BuildRow, BuildView } from '@auk/contract';
 import type { Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, NONE } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
-import { PutAway } from '../stock/putAway.service.js';
-import { PROMISED_KINDS } from '../stock/stock.service.js';
+import { CatalogService } from '../products/products.module.js';
+import { PROMISED_KINDS, PutAway } from '../stock/stock.module.js';
 import type { BuildRecord } from './buildParts.js';
 import { Builds } from './builds.service.js';
 

@@ -2,18 +2,15 @@ import type { BuildIn, FinishIn, UnbuildIn } from '@auk/contract';
 import { count, type RecipePart } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
-import { CatalogService } from '../catalog/catalog.service.js';
-import { type Product, stockedParts } from '../catalog/product.js';
 import { Db, type Doer, NONE, type Tx } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { OrderChecks } from '../orders/checks.service.js';
-import { event } from '../orders/events.js';
-import { OrdersService } from '../orders/orders.service.js';
-import { refreshStages } from '../orders/stages.js';
-import { TypedOrders } from '../orders/typed.service.js';
-import { Undoing } from '../orders/undoing.js';
-import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
+import { OrderChecks } from '../intake/intake.module.js';
+import { OrdersService, TypedOrders } from '../orders/orders.module.js';
+import { CatalogService, type Product, stockedParts } from '../products/products.module.js';
+import { event, refreshStages, Undoing } from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
+import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import {
   type Act,
   type AtHand,
@@ -40,6 +37,8 @@ export class Builds {
     private readonly orders: OrdersService,
     private readonly undoing: Undoing,
     private readonly checks: OrderChecks,
+    private readonly reservations: Reservations,
+    private readonly places: Places,
     private readonly house: HouseService,
   ) {}
 
@@ -207,7 +206,7 @@ export class Builds {
         })),
       ],
     });
-    await this.checks.reserveAgain(
+    await this.reservations.reserveAgain(
       tx,
       parts.map(p => p.productId),
     );
@@ -266,7 +265,7 @@ export class Builds {
       tx.at,
       build.id,
     ]);
-    await this.checks.reserveAgain(tx, freed);
+    await this.reservations.reserveAgain(tx, freed);
   }
 
   private async giveBack(
@@ -307,7 +306,7 @@ export class Builds {
       "UPDATE linePart p SET p.made = 0, p.quantity = (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.partId = p.id AND a.hold = 'departed') WHERE p.orderId = ?",
       [orderId],
     );
-    await tx.run('UPDATE place SET busyWith = NULL WHERE busyWith = ?', [orderId]);
+    await this.places.freeTotes(tx, orderId);
     const back = hand.map(h => `${h.quantity} × ${products.get(h.productId)!.sku}`);
     if (build.made === 0 && !(await this.usedAnything(tx, orderId)))
       await this.orders.cancelLocked(tx, orderId, `BU-${build.no} was given up.`, null);
@@ -333,7 +332,7 @@ export class Builds {
 
   private async settle(tx: Tx, build: BuildRecord, freed: readonly string[]): Promise<void> {
     if (build.orderId) await refreshStages(tx, [build.orderId]);
-    await this.checks.reserveAgain(tx, freed);
+    await this.reservations.reserveAgain(tx, freed);
     await tx.tell('builds', `BU-${build.no}`);
     await tx.tell('stock', build.productId);
     await tx.tell('orders', '');

@@ -21,10 +21,10 @@ import {
   recipeChanges,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import type { Product } from '../catalog/product.js';
 import { Db } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
+import type { Product } from '../products/products.module.js';
+import { CatalogService } from '../products/products.module.js';
 import { Recipes } from './recipes.service.js';
 
 /** Everything that availability is computed from, read once. */

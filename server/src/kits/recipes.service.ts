@@ -1,15 +1,13 @@
 import type { RecipeIn } from '@auk/contract';
 import { checkRecipe, count, type RecipePart, type RecipeProblem, recipeChanges } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import type { Product } from '../catalog/product.js';
 import { Db, type Doer, NONE, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { OrderChecks } from '../orders/checks.service.js';
-import { ordersUnderWay } from '../orders/documents.js';
-import { event } from '../orders/events.js';
-import { Matches } from '../orders/matching.js';
-import { OrderWriter } from '../orders/writer.js';
+import { OrderChecks } from '../intake/intake.module.js';
+import type { Product } from '../products/products.module.js';
+import { CatalogService, Matches } from '../products/products.module.js';
+import { event, OrderWriter, ordersUnderWay } from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
 
 /** An open order's line whose parts are not those of the newest recipes. */
 export interface OlderLine {
@@ -32,6 +30,7 @@ export class Recipes {
     private readonly catalog: CatalogService,
     private readonly writer: OrderWriter,
     private readonly checks: OrderChecks,
+    private readonly reservations: Reservations,
   ) {}
 
   /** A person's change of a recipe. */
@@ -124,7 +123,7 @@ export class Recipes {
               : 'Orders take it from its own stock, and the rest from its parts.',
         },
       ]);
-      await this.checks.reserveAgain(tx, [product.id]);
+      await this.reservations.reserveAgain(tx, [product.id]);
       await tx.tell('catalog', product.id);
     });
   }
@@ -194,7 +193,7 @@ export class Recipes {
         moved.map(id => event(tx, id, 'recipe', `Moved to the newest recipe of ${product.name}.`)),
       );
       if (moved.length > 0) await this.checks.recheck(tx, moved);
-      await this.checks.reserveAgain(tx, freed);
+      await this.reservations.reserveAgain(tx, freed);
       await tx.tell('orders', '');
       return { moved: moved.length };
     });

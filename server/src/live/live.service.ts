@@ -3,7 +3,7 @@ import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } f
 import { Observable, Subject } from 'rxjs';
 import { Db } from '../database/db.js';
 import { log } from '../http/log.js';
-import { Rounds } from '../leases/rounds.service.js';
+import { Rounds } from '../leases/leases.module.js';
 
 const POLL_MS = 200;
 const KEEP_HOURS = 24;

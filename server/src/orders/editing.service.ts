@@ -15,11 +15,18 @@ import {
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { OrderChecks } from './checks.service.js';
-import { addressFields, HEAD_COLUMNS, loadOrders, type StoredOrder } from './documents.js';
-import { refuseBuild } from './houseOrders.js';
-import { Undoing } from './undoing.js';
-import { OrderWriter, skuOfKey } from './writer.js';
+import { OrderChecks } from '../intake/intake.module.js';
+import {
+  addressFields,
+  HEAD_COLUMNS,
+  loadOrders,
+  OrderWriter,
+  refuseBuild,
+  type StoredOrder,
+  skuOfKey,
+  Undoing,
+} from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
 
 type Fields = Record<string, Value>;
 
@@ -30,6 +37,7 @@ export class OrderEditing {
     private readonly db: Db,
     private readonly writer: OrderWriter,
     private readonly checks: OrderChecks,
+    private readonly reservations: Reservations,
     private readonly undoing: Undoing,
   ) {}
 
@@ -80,7 +88,7 @@ export class OrderEditing {
 
   private async settle(tx: Tx, order: StoredOrder, freed: readonly string[]): Promise<void> {
     if (!order.draft) await this.checks.recheck(tx, [order.id]);
-    await this.checks.reserveAgain(tx, freed);
+    await this.reservations.reserveAgain(tx, freed);
     await tx.tell('orders', order.id);
   }
 

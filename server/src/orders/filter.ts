@@ -1,7 +1,7 @@
 import { COUNTED, type OrderFilter, type OrderSort } from '@auk/contract';
 import { NONE, type Sql } from '../database/db.js';
-import type { Days } from '../house/days.js';
-import { stageCounts } from './stages.js';
+import type { Days } from '../house/house.module.js';
+import { stageCounts } from '../records/records.module.js';
 import { FEW, type OrderWords, wordsFound } from './words.js';
 
 /** A condition of SQL over `orders o`, with its parameters. */

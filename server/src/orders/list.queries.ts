@@ -10,10 +10,10 @@ import {
 import type { Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
-import { group } from './checks.service.js';
+import { HouseService } from '../house/house.module.js';
+import { group } from '../intake/intake.module.js';
+import { stageCounts } from '../records/records.module.js';
 import { type BuiltFilter, buildFilter, type Condition, SORTS, type SortBy, TOGETHER } from './filter.js';
-import { stageCounts } from './stages.js';
 
 interface RowRecord {
   id: string;

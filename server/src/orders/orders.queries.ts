@@ -11,17 +11,14 @@ import {
   settledWord,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import { escapeLike } from '../catalog/escapeLike.js';
-import { factsHeld } from '../catalog/product.js';
 import { Db, fromJson } from '../database/db.js';
+import { escapeLike } from '../database/escapeLike.js';
 import { NotHere } from '../http/problem.js';
-import { parcelState } from '../parcels/parcelState.js';
-import { openDifferences, toOpen } from './checks.service.js';
-import { addressOf, loadOrders } from './documents.js';
+import { openDifferences, toOpen } from '../intake/intake.module.js';
+import { parcelState } from '../parcels/parcels.module.js';
+import { CatalogService, factsHeld } from '../products/products.module.js';
+import { addressOf, emptyHolds, loadOrders, Undoing } from '../records/records.module.js';
 import { OrderListQueries } from './list.queries.js';
-import { emptyHolds } from './stages.js';
-import { Undoing } from './undoing.js';
 
 /** The whole story of one order. */
 @Injectable()

@@ -4,12 +4,10 @@ import { HttpException, Injectable } from '@nestjs/common';
 import type { z } from 'zod';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { StockService } from '../stock/stock.service.js';
-import { OrderChecks } from './checks.service.js';
-import { ordersUnderWay } from './documents.js';
-import { event } from './events.js';
-import { refuseBuild } from './houseOrders.js';
-import { refreshStages } from './stages.js';
+import { OrderChecks } from '../intake/intake.module.js';
+import { event, ordersUnderWay, refreshStages, refuseBuild } from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
+import { StockService } from '../stock/stock.module.js';
 
 interface Locked {
   stage: Stage;
@@ -25,6 +23,7 @@ export class OrdersService {
     private readonly db: Db,
     private readonly stock: StockService,
     private readonly checks: OrderChecks,
+    private readonly reservations: Reservations,
   ) {}
 
   /** Parks an order; with a `word`, unparking wants that word typed. */
@@ -74,7 +73,7 @@ export class OrdersService {
           'Finish its list first, then cancel it; the pieces must be put back.',
         );
       const freed = await this.cancelLocked(tx, id, `Cancelled: ${reason}`, null);
-      await this.checks.reserveAgain(tx, freed);
+      await this.reservations.reserveAgain(tx, freed);
       const suspected = await tx.rows<{ orderId: string }>(
         'SELECT s.orderId FROM suspicion s JOIN orders o ON o.id = s.orderId AND o.isOpen WHERE s.otherId = ? ORDER BY s.orderId',
         [id],

@@ -10,21 +10,30 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
-import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
-import { DeparturePlanner } from '../departures/planner.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { OrderChecks } from './checks.service.js';
-import { addressFields, loadOrders, type StoredOrder } from './documents.js';
-import { DuplicateSearch } from './duplicates.js';
+import { DuplicateSearch, OrderChecks } from '../intake/intake.module.js';
+import { CatalogService } from '../products/products.module.js';
+import {
+  addressFields,
+  BUILDS,
+  countStages,
+  event,
+  freeSplitNumber,
+  headColumns,
+  leaveWith,
+  loadOrders,
+  OrderWriter,
+  refuseBuild,
+  rootOf,
+  type StoredOrder,
+  skuOfKey,
+} from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
+import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { OrderEditing } from './editing.service.js';
-import { event } from './events.js';
-import { BUILDS, refuseBuild } from './houseOrders.js';
 import { OrdersService } from './orders.service.js';
-import { freeSplitNumber, rootOf } from './splitNumbers.js';
-import { countStages } from './stages.js';
-import { headColumns, OrderWriter, skuOfKey } from './writer.js';
 
 /** Stages in which nothing of an order is on a list yet. */
 const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];
@@ -39,6 +48,7 @@ export class TypedOrders {
     private readonly orders: OrdersService,
     private readonly writer: OrderWriter,
     private readonly checks: OrderChecks,
+    private readonly reservations: Reservations,
     private readonly duplicates: DuplicateSearch,
     private readonly planner: DeparturePlanner,
     private readonly house: HouseService,
@@ -231,7 +241,7 @@ export class TypedOrders {
         says: `${rest.map(o => o.channelNumber).join(', ')} travel with this order.`,
       });
       await this.checks.recheck(tx, [first.id]);
-      await this.checks.reserveAgain(tx, freed);
+      await this.reservations.reserveAgain(tx, freed);
       await tx.tell('orders', '');
       return first.id;
     });
@@ -304,7 +314,7 @@ export class TypedOrders {
       'SELECT COALESCE(SUM(p.quantity * COALESCE(x.weightMg, 0)), 0) AS weightMg FROM linePart p JOIN product x ON x.id = p.productId WHERE p.orderId = ?',
       [order.id],
     ))!;
-    await this.planner.assign(
+    await leaveWith(
       tx,
       [order.id],
       this.planner.plan(await this.planner.open(tx, tx.at), Number(weightMg), tx.at),

@@ -1,6 +1,6 @@
 import { COUNTED } from '@auk/contract';
-import { escapeLike } from '../catalog/escapeLike.js';
 import type { Sql } from '../database/db.js';
+import { escapeLike } from '../database/escapeLike.js';
 
 /** Up to so many orders are named by their ids; more are tested one by one in the order of the sort. */
 export const FEW = 20_000;

@@ -13,16 +13,14 @@ import {
   type ScanProduct,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import type { Product } from '../catalog/product.js';
 import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { event } from '../orders/events.js';
-import { refuseBuild } from '../orders/houseOrders.js';
-import { refreshStages } from '../orders/stages.js';
-import { ParcelsQueries } from '../parcels/parcels.queries.js';
-import { ScansService } from '../scans/scans.service.js';
-import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
+import { ParcelsQueries } from '../parcels/parcels.module.js';
+import type { Product } from '../products/products.module.js';
+import { CatalogService } from '../products/products.module.js';
+import { event, refreshStages, refuseBuild } from '../records/records.module.js';
+import { ScansService } from '../scans/scans.module.js';
+import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 
 interface OrderHead {
   id: string;
@@ -51,6 +49,7 @@ export class PackingService {
     private readonly stock: StockService,
     private readonly scans: ScansService,
     private readonly parcels: ParcelsQueries,
+    private readonly places: Places,
   ) {}
 
   /** Opens the order that a slip, tote or parcel code belongs to. What was begun goes on, on this bench. */
@@ -243,7 +242,7 @@ export class PackingService {
       parcel.id,
     ]);
     if (sessionId) await tx.run('UPDATE scanSession SET closedAt = ? WHERE id = ?', [tx.at, sessionId]);
-    await tx.run("UPDATE place SET busyWith = NULL WHERE kind = 'tote' AND busyWith = ?", [parcel.orderId]);
+    await this.places.freeTotes(tx, parcel.orderId);
     await tx.insert('orderEvent', [event(tx, parcel.orderId, 'packed', `Packed in box ${boxCode}.`)]);
     await refreshStages(tx, [parcel.orderId]);
     await tx.tell('parcels', parcel.id);

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { Db, fromJson, type Sql } from '../database/db.js';
 import { NotSignedIn, TooOften } from '../http/problem.js';
-import { Rounds } from '../leases/rounds.service.js';
+import { Rounds } from '../leases/leases.module.js';
 import { waitAfter } from './throttle.js';
 
 const SESSION_HOURS = 12;

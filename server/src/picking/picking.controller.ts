@@ -14,7 +14,7 @@ import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
-import { PrintingService } from '../printing/printing.service.js';
+import { PrintingService } from '../printing/printing.module.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
 

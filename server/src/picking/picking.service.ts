@@ -1,16 +1,15 @@
 import type { Judged, ScanIn } from '@auk/contract';
 import { openPick, type PickEffect, type PickState, type PickStop, pickDone, pickScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { OrderChecks } from '../orders/checks.service.js';
-import { event } from '../orders/events.js';
-import { lockOrders, refreshStages } from '../orders/stages.js';
-import { ScansService } from '../scans/scans.service.js';
-import { type HoldChange, type Move, StockService } from '../stock/stock.service.js';
-import { ListRelease } from './release.js';
+import { CatalogService } from '../products/products.module.js';
+import { event, lockOrders, refreshStages } from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
+import { ScansService } from '../scans/scans.module.js';
+import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
+import { ListRelease } from './release.service.js';
 
 /** A stop as the ledger needs it. */
 interface StopRow {
@@ -31,7 +30,7 @@ export class PickingService {
     private readonly catalog: CatalogService,
     private readonly stock: StockService,
     private readonly scans: ScansService,
-    private readonly checks: OrderChecks,
+    private readonly reservations: Reservations,
     private readonly releases: ListRelease,
     private readonly house: HouseService,
   ) {}
@@ -177,7 +176,7 @@ export class PickingService {
       moves: [move],
       holds: [{ ...holdOf(stop, 'listed', -units), at: stop, why: 'missing' }],
     });
-    if (units > 0) await this.checks.reserveAgain(tx, [stop.productId]);
+    if (units > 0) await this.reservations.reserveAgain(tx, [stop.productId]);
     await tx.insert('orderEvent', [
       event(
         tx,

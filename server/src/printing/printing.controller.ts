@@ -4,7 +4,7 @@ import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { parse } from '../http/parse.js';
-import { PeopleDesk } from '../people/peopleDesk.service.js';
+import { PeopleDesk } from '../people/people.module.js';
 import { PrintingService } from './printing.service.js';
 import { TagPrinting } from './tags.service.js';
 import { PaperTemplates } from './templates.service.js';

@@ -3,10 +3,10 @@ import { type Address, formatMoney, formatRate, formatSize, formatWeight, lineRa
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db, fromJson } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { OrdersQueries } from '../orders/orders.queries.js';
-import { PROMISED_KINDS } from '../stock/stock.service.js';
+import { OrdersQueries } from '../orders/orders.module.js';
+import { PROMISED_KINDS } from '../stock/stock.module.js';
 import { drawHandover } from './handoverSheet.js';
 import { drawInvoice, type InvoiceText } from './invoice.js';
 import { drawLabel } from './label.js';

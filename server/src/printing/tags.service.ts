@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
-import { escapeLike } from '../catalog/escapeLike.js';
 import { Db } from '../database/db.js';
+import { escapeLike } from '../database/escapeLike.js';
+import { CatalogService } from '../products/products.module.js';
 import { drawTags, type TagForm } from './tags.js';
 
 const MOST = 600;

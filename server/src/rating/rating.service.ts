@@ -1,14 +1,13 @@
 import { type CarrierParcel, type OffersView, type OfferView } from '@auk/contract';
 import { type Address, nextDeparture, rankOffers } from '@auk/core';
-import { Inject, Injectable } from '@nestjs/common';
-import { CARRIERS, type Carriers } from '../carriers/carrier.js';
+import { Injectable } from '@nestjs/common';
+import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, fromJson } from '../database/db.js';
-import { DeparturePlanner } from '../departures/planner.js';
-import { daysAround } from '../house/days.js';
-import { HouseService } from '../house/house.service.js';
+import { daysAround, HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { HeldOrders } from '../orders/held.service.js';
-import { type ParcelRow, ParcelsQueries } from '../parcels/parcels.queries.js';
+import { type ParcelRow, ParcelsQueries } from '../parcels/parcels.module.js';
+import { HeldOrders } from '../records/records.module.js';
+import { DeparturePlanner } from '../timetable/timetable.module.js';
 
 /** Asks all carriers for prices and puts the services in the order of choice. */
 @Injectable()
@@ -19,7 +18,7 @@ export class RatingService {
     private readonly planner: DeparturePlanner,
     private readonly house: HouseService,
     private readonly held: HeldOrders,
-    @Inject(CARRIERS) private readonly carriers: Carriers,
+    private readonly carriers: CarrierRegistry,
   ) {}
 
   /** Services for a closed parcel, the cheapest that keeps the promised day first; a silent carrier is named and leaves the others be. */
@@ -30,7 +29,7 @@ export class RatingService {
     const request = await this.request(parcel, now);
     const open = await this.planner.open(this.db, now);
     const asked = await Promise.all(
-      [...this.carriers.values()].map(async c => ({ carrier: c, answer: await c.quote(request) })),
+      this.carriers.all().map(async c => ({ carrier: c, answer: await c.quote(request) })),
     );
     const offers = asked.flatMap(({ carrier, answer }): Omit<OfferView, 'keeps'>[] => {
       if (answer.kind !== 'answered') return [];

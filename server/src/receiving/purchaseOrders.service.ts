@@ -2,7 +2,7 @@ import type { PurchaseOrderIn, PurchaseOrderRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 
 export interface PurchaseOrderRecord {

@@ -8,16 +8,14 @@ import {
   receiveScan,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CatalogService } from '../catalog/catalog.service.js';
+import { StockCorrections } from '../corrections/corrections.module.js';
 import { Db, type Doer, fromJson, NONE, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { OrderChecks } from '../orders/checks.service.js';
-import { event } from '../orders/events.js';
-import { ScansService } from '../scans/scans.service.js';
-import { StockCorrections } from '../stock/corrections.service.js';
-import { Lots } from '../stock/lots.service.js';
-import { PutAway } from '../stock/putAway.service.js';
-import { StockService } from '../stock/stock.service.js';
+import { CatalogService } from '../products/products.module.js';
+import { event } from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
+import { ScansService } from '../scans/scans.module.js';
+import { Lots, PutAway, StockService } from '../stock/stock.module.js';
 import { type PurchaseOrderRecord, PurchaseOrders } from './purchaseOrders.service.js';
 
 interface LineRow {
@@ -39,7 +37,7 @@ export class Receiving {
     private readonly corrections: StockCorrections,
     private readonly lots: Lots,
     private readonly putAway: PutAway,
-    private readonly checks: OrderChecks,
+    private readonly reservations: Reservations,
     private readonly scans: ScansService,
     private readonly orders: PurchaseOrders,
   ) {}
@@ -175,9 +173,9 @@ export class Receiving {
       );
       return;
     }
-    const wanting = await this.checks.lockWanting(tx, [line.productId]);
+    const wanting = await this.reservations.lockWanting(tx, [line.productId]);
     await this.stock.apply(tx, { moves: [{ ...move, from: outside, to: dockId }] });
-    const served = await this.checks.reserveLocked(tx, wanting);
+    const served = await this.reservations.reserveLocked(tx, wanting);
     if (served.length > 0) {
       const clear = await tx.rows<{ id: string }>(
         "SELECT id FROM orders WHERE id IN (?) AND stage = 'Clear'",

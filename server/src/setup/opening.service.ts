@@ -1,13 +1,12 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import type { HouseState, OpenHouse } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { ChannelsService } from '../channels/channels.service.js';
+import { ChannelsService } from '../channels/channels.module.js';
 import { Db, newId } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, TooLate } from '../http/problem.js';
-import { hashPin, PeopleService } from '../people/people.service.js';
-import { PeopleDesk } from '../people/peopleDesk.service.js';
-import { Places } from '../stock/places.service.js';
+import { hashPin, PeopleDesk, PeopleService } from '../people/people.module.js';
+import { Places } from '../stock/stock.module.js';
 
 /** Letters and digits that nobody confuses. */
 const LETTERS = '23456789ABCDEFGHJKLMNPQRSTUVWXYZ';

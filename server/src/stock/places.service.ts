@@ -1,8 +1,8 @@
 import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { escapeLike } from '../catalog/escapeLike.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { escapeLike } from '../database/escapeLike.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
 
 /** The layout's measures that places on shelves are laid out by. */
@@ -103,6 +103,11 @@ export class Places {
       },
     ]);
     return 'new';
+  }
+
+  /** The totes of an order are free again. */
+  async freeTotes(tx: Tx, orderId: string): Promise<void> {
+    await tx.run("UPDATE place SET busyWith = NULL WHERE kind = 'tote' AND busyWith = ?", [orderId]);
   }
 
   /** Makes the places that every house has one of, and a first bench. */

@@ -2,9 +2,9 @@ import type { CountProposal, LedgerPage, LedgerRow, Page, StockQuery, StockRow }
 import { proposeCounts } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
-import { escapeLike } from '../catalog/escapeLike.js';
 import { Db, fromJson, NONE } from '../database/db.js';
-import { HouseService } from '../house/house.service.js';
+import { escapeLike } from '../database/escapeLike.js';
+import { HouseService } from '../house/house.module.js';
 import { NotHere } from '../http/problem.js';
 import { PROMISED_FROM, PROMISED_KINDS } from './stock.service.js';
 

@@ -1,6 +1,6 @@
-import { allocate, type Hold, type Promised, type RecipePart, type ReserveMode, type Want } from '@auk/core';
+import type { Hold } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { NONE, newId, type Row, type Sql, type Tx } from '../database/db.js';
+import { NONE, type Row, type Sql, type Tx } from '../database/db.js';
 
 /** Units that go from one place to another. */
 export interface Move {
@@ -26,25 +26,6 @@ export interface HoldChange {
   change: number;
   why: string;
   at?: { placeId: string; lotId: string | null };
-}
-
-/** A part that wants stock. */
-export interface PartWant {
-  partId: string;
-  orderId: string;
-  productId: string;
-  quantity: number;
-  priority: number;
-  age: number;
-  promised: string | null;
-  /** What one unit is made of, when it may be eked out with parts. */
-  instead?: RecipePart[];
-}
-
-/** What was promised: the hold changes, applied already, and units served by order, in units of what was wanted. */
-export interface Reserved {
-  holds: HoldChange[];
-  served: Map<string, number>;
 }
 
 interface PlaceKind {
@@ -122,58 +103,6 @@ export class StockService {
       for (const r of rows) free.set(r.productId, r.free);
     }
     return free;
-  }
-
-  /** Promises free stock to parts, most urgent first; kits that may be are eked out with their parts, written as parts of the line. */
-  async reserve(tx: Tx, wants: readonly PartWant[], mode: ReserveMode, why: string): Promise<Reserved> {
-    const free = await this.lockFree(
-      tx,
-      wants.flatMap(w => [w.productId, ...(w.instead ?? []).map(p => p.productId)]),
-    );
-    const byPart = new Map(wants.map(w => [w.partId, w]));
-    const asked: Want[] = wants.map(w => ({
-      key: w.partId,
-      orderKey: w.orderId,
-      productId: w.productId,
-      quantity: w.quantity,
-      priority: w.priority,
-      promised: w.promised,
-      age: w.age,
-      ...(w.instead && { instead: w.instead }),
-    }));
-    const promised = allocate(asked, free, mode);
-    const holds = promised
-      .filter(p => p.quantity > 0)
-      .map(p => softHold(byPart.get(p.key)!, p.quantity, why));
-    for (const p of promised)
-      if (p.fromParts > 0) holds.push(...(await this.ekeOut(tx, byPart.get(p.key)!, p, why)));
-    await this.apply(tx, { holds });
-    const served = new Map<string, number>();
-    for (const p of promised) {
-      const { orderId } = byPart.get(p.key)!;
-      served.set(orderId, (served.get(orderId) ?? 0) + p.quantity + p.fromParts);
-    }
-    return { holds, served };
-  }
-
-  /** Turns units of a line's kit into its parts; gives what is promised to them. */
-  private async ekeOut(tx: Tx, want: PartWant, p: Promised, why: string): Promise<HoldChange[]> {
-    await tx.run('UPDATE linePart SET quantity = quantity - ?, made = made + ? WHERE id = ?', [
-      p.fromParts,
-      p.fromParts,
-      want.partId,
-    ]);
-    const holds: HoldChange[] = [];
-    for (const part of want.instead!) {
-      const partId = newId();
-      const quantity = part.quantity * p.fromParts;
-      await tx.run(
-        'INSERT INTO linePart (id, lineId, orderId, shipmentId, productId, quantity, kitId) SELECT ?, lineId, orderId, shipmentId, ?, ?, productId FROM linePart WHERE id = ?',
-        [partId, part.productId, quantity, want.partId],
-      );
-      holds.push(softHold({ ...want, partId, productId: part.productId }, quantity, why));
-    }
-    return holds;
   }
 
   /** The lots among some moves that have expired. Their products are locked first: the sweep marks lots under the same lock. */
@@ -331,20 +260,6 @@ export class StockService {
         { errno: 4025 },
       );
   }
-}
-
-/** The hold change that promises units to a part. */
-export function softHold(want: PartWant, quantity: number, why: string): HoldChange {
-  return {
-    partId: want.partId,
-    orderId: want.orderId,
-    productId: want.productId,
-    hold: 'soft',
-    stopId: null,
-    parcelId: null,
-    change: quantity,
-    why,
-  };
 }
 
 interface Sum<K> {

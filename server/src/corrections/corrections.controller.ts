@@ -1,0 +1,64 @@
+import { type Corrected, CountIn, MoveIn, type Person, StockSettings, WriteOffIn } from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Post, Query } from '@nestjs/common';
+import { z } from 'zod';
+import { by, May, Me, SignedIn } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { StockDesk } from './stockDesk.service.js';
+
+const CodeQuery = z.object({ code: z.string().trim().min(1).max(100) });
+
+/** What people correct in the stock. */
+@Controller('stock')
+export class CorrectionsController {
+  constructor(private readonly desk: StockDesk) {}
+
+  /** The product a scanned code belongs to, and the units it counts; null when nothing has the code. */
+  @Get('code')
+  @SignedIn()
+  async code(
+    @Query() query: unknown,
+  ): Promise<{ product: { sku: string; name: string; units: number } | null }> {
+    return { product: await this.desk.byCode(parse(CodeQuery, query).code) };
+  }
+
+  @Get('settings')
+  @SignedIn()
+  settings(): Promise<StockSettings> {
+    return this.desk.settings();
+  }
+
+  @Post('settings')
+  @HttpCode(200)
+  @May('stock.serve')
+  saveSettings(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.desk.saveSettings(parse(StockSettings, body), by(me));
+  }
+
+  @Post('serve-again')
+  @HttpCode(200)
+  @May('stock.serve')
+  serveAgain(@Me() me: Person): Promise<{ cleared: number; shorted: number }> {
+    return this.desk.serveAgain(by(me));
+  }
+
+  @Post('moves')
+  @HttpCode(200)
+  @May('stock.move')
+  move(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
+    return this.desk.move(parse(MoveIn, body), by(me));
+  }
+
+  @Post('write-offs')
+  @HttpCode(200)
+  @May('stock.write-off')
+  writeOff(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
+    return this.desk.writeOff(parse(WriteOffIn, body), by(me));
+  }
+
+  @Post('counts')
+  @HttpCode(200)
+  @May('stock.count')
+  count(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
+    return this.desk.count(parse(CountIn, body), by(me));
+  }
+}

@@ -1,0 +1,101 @@
+import { Injectable } from '@nestjs/common';
+import { Db, type Tx } from '../database/db.js';
+import { daysAround, HouseService } from '../house/house.module.js';
+import { log } from '../http/log.js';
+import { Rounds } from '../leases/leases.module.js';
+import { refreshStages, Undoing } from '../records/records.module.js';
+import { Reservations } from '../reservations/reservations.module.js';
+import { PROMISED_KINDS, StockService } from '../stock/stock.module.js';
+import { lockedMeanwhile, StockCorrections } from './corrections.service.js';
+
+interface Due {
+  id: string;
+  code: string;
+  productId: string;
+  expiry: string;
+}
+
+const SWEEP_EVERY_MS = 60_000;
+
+/** Takes lots out of what may be promised on the day they expire. */
+@Injectable()
+export class Expiry {
+  constructor(
+    private readonly db: Db,
+    private readonly stock: StockService,
+    private readonly corrections: StockCorrections,
+    private readonly undoing: Undoing,
+    private readonly reservations: Reservations,
+    private readonly house: HouseService,
+    rounds: Rounds,
+  ) {
+    rounds.register({
+      name: 'expired lots',
+      everyMs: SWEEP_EVERY_MS,
+      leaseMs: SWEEP_EVERY_MS,
+      lanes: async () => [''],
+      work: () => this.sweep(new Date()),
+    });
+  }
+
+  /** Takes every lot whose day has come out of what may be promised, each in a transaction of its own. Lots on a list being picked wait for its end. */
+  async sweep(at: Date): Promise<number> {
+    const house = await this.house.known(this.db);
+    if (!house) return 0;
+    const { today } = daysAround(at, house.zone);
+    const due = await this.db.rows<Due>(
+      'SELECT id, code, productId, CAST(expiry AS CHAR) AS expiry FROM lot WHERE expiry <= ? AND expiredAt IS NULL ORDER BY productId, id',
+      [today],
+    );
+    let swept = 0;
+    for (const lot of due) {
+      try {
+        if (await this.db.tx({ personId: null, at }, tx => this.expire(tx, lot))) swept++;
+      } catch (error) {
+        log.warn({ err: error, lot: lot.code }, 'a lot could not be taken out of stock; it is tried again');
+      }
+    }
+    return swept;
+  }
+
+  private async expire(tx: Tx, lot: Due): Promise<boolean> {
+    // Another server's sweep may be at it, or have been.
+    if (await this.isExpired(tx, lot.id)) return false;
+    const stops = await tx.rows<{ orderId: string; state: string }>(
+      "SELECT DISTINCT s.orderId, l.state FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.stopKey = s.id AND a.hold = 'listed' AND a.quantity > 0 WHERE s.lotId = ? ORDER BY s.orderId",
+      [lot.id],
+    );
+    if (stops.some(s => s.state === 'picking')) return false;
+    for (const s of stops) {
+      await tx.rows('SELECT id FROM orders WHERE id = ? FOR UPDATE', [s.orderId]);
+      await this.undoing.takeBack(tx, s.orderId);
+    }
+    const n = await this.lying(tx, lot);
+    const says = `lot ${lot.code} expired on ${lot.expiry}.`;
+    const lost = await this.corrections.withdrawFor(tx, lot.productId, n, says);
+    await this.stock.lockFree(tx, [lot.productId]);
+    if ((await this.lying(tx, lot)) !== n) throw lockedMeanwhile();
+    await this.stock.expire(tx, lot);
+    await refreshStages(tx, [...lost, ...stops.map(s => s.orderId)]);
+    await this.reservations.reserveAgain(tx, [lot.productId]);
+    await tx.tell('stock', lot.productId);
+    return true;
+  }
+
+  private async isExpired(tx: Tx, id: string): Promise<boolean> {
+    const row = await tx.one<{ expiredAt: Date | null }>(
+      'SELECT expiredAt FROM lot WHERE id = ? FOR UPDATE',
+      [id],
+    );
+    return row?.expiredAt !== null;
+  }
+
+  /** Units of a lot in places that stock is promised from. */
+  private async lying(tx: Tx, lot: Due): Promise<number> {
+    const row = await tx.one<{ n: number }>(
+      `SELECT CAST(COALESCE(SUM(b.onHand), 0) AS INT) AS n FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) WHERE b.lotKey = ?`,
+      [lot.id],
+    );
+    return row!.n;
+  }
+}

@@ -1,0 +1,37 @@
+import { Module } from '@nestjs/common';
+import { ChannelsModule } from '../channels/channels.module.js';
+import { DeparturesModule } from '../departures/departures.module.js';
+import { HouseModule } from '../house/house.module.js';
+import { IntakeModule } from '../intake/intake.module.js';
+import { KitsModule } from '../kits/kits.module.js';
+import { OrdersModule } from '../orders/orders.module.js';
+import { PackingModule } from '../packing/packing.module.js';
+import { PickingModule } from '../picking/picking.module.js';
+import { ProductsModule } from '../products/products.module.js';
+import { ReceivingModule } from '../receiving/receiving.module.js';
+import { RecordsModule } from '../records/records.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { TimetableModule } from '../timetable/timetable.module.js';
+import { DemoLoader } from './load.js';
+import { PackedPast } from './past.js';
+
+@Module({
+  imports: [
+    HouseModule,
+    ProductsModule,
+    StockModule,
+    RecordsModule,
+    IntakeModule,
+    OrdersModule,
+    TimetableModule,
+    ChannelsModule,
+    PickingModule,
+    PackingModule,
+    DeparturesModule,
+    ReceivingModule,
+    KitsModule,
+  ],
+  providers: [DemoLoader, PackedPast],
+  exports: [DemoLoader],
+})
+export class DemoModule {}

@@ -1,0 +1,30 @@
+import { Module } from '@nestjs/common';
+import { ChannelsModule } from '../channels/channels.module.js';
+import { HouseModule } from '../house/house.module.js';
+import { JobsModule } from '../jobs/jobs.module.js';
+import { PrintingModule } from '../printing/printing.module.js';
+import { RecordsModule } from '../records/records.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { TimetableModule } from '../timetable/timetable.module.js';
+import { BoardQueries } from './board.queries.js';
+import { DeparturesController } from './departures.controller.js';
+import { HandoverService } from './handover.service.js';
+import { Telling } from './telling.service.js';
+
+export { HandoverService } from './handover.service.js';
+
+@Module({
+  imports: [
+    HouseModule,
+    JobsModule,
+    ChannelsModule,
+    StockModule,
+    RecordsModule,
+    TimetableModule,
+    PrintingModule,
+  ],
+  controllers: [DeparturesController],
+  providers: [HandoverService, Telling, BoardQueries],
+  exports: [HandoverService],
+})
+export class DeparturesModule {}

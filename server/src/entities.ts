@@ -1,0 +1,128 @@
+import { ActKey } from './acts/actKey.entity.js';
+import { Channel } from './channels/channel.entity.js';
+import { ChannelLink } from './channels/channelLink.entity.js';
+import { ChannelTrouble } from './channels/channelTrouble.entity.js';
+import { StockCount } from './corrections/stockCount.entity.js';
+import { ExchangeRate } from './house/exchangeRate.entity.js';
+import { Setting } from './house/setting.entity.js';
+import { Warehouse } from './house/warehouse.entity.js';
+import { ImportFile } from './imports/importFile.entity.js';
+import { ImportMapping } from './imports/importMapping.entity.js';
+import { OrderDifference } from './intake/orderDifference.entity.js';
+import { Suspicion } from './intake/suspicion.entity.js';
+import { Job } from './jobs/job.entity.js';
+import { Build } from './kits/build.entity.js';
+import { Purchase } from './labels/purchase.entity.js';
+import { Lease } from './leases/lease.entity.js';
+import { PickList } from './lists/pickList.entity.js';
+import { PickStop } from './lists/pickStop.entity.js';
+import { Outbox } from './live/outbox.entity.js';
+import { KeptQuestion } from './orders/keptQuestion.entity.js';
+import { OrderNote } from './orders/orderNote.entity.js';
+import { OrderScan } from './orders/orderScan.entity.js';
+import { OrderTag } from './orders/orderTag.entity.js';
+import { Preference } from './orders/preference.entity.js';
+import { Parcel } from './parcels/parcel.entity.js';
+import { ReturnLine } from './parcels/returnLine.entity.js';
+import { ReturnReceipt } from './parcels/returnReceipt.entity.js';
+import { Person } from './people/person.entity.js';
+import { SignedIn } from './people/signedIn.entity.js';
+import { SignInTry } from './people/signInTry.entity.js';
+import { PaperTemplate } from './printing/paperTemplate.entity.js';
+import { Box } from './products/box.entity.js';
+import { Listing } from './products/listing.entity.js';
+import { PictureFile } from './products/pictureFile.entity.js';
+import { Product } from './products/product.entity.js';
+import { ProductAlias } from './products/productAlias.entity.js';
+import { ProductCode } from './products/productCode.entity.js';
+import { ProductEvent } from './products/productEvent.entity.js';
+import { Recipe } from './products/recipe.entity.js';
+import { RecipePart } from './products/recipePart.entity.js';
+import { PurchaseLine } from './receiving/purchaseLine.entity.js';
+import { PurchaseOrder } from './receiving/purchaseOrder.entity.js';
+import { Supplier } from './receiving/supplier.entity.js';
+import { LinePart } from './records/linePart.entity.js';
+import { Order } from './records/order.entity.js';
+import { OrderEvent } from './records/orderEvent.entity.js';
+import { OrderLine } from './records/orderLine.entity.js';
+import { Shipment } from './records/shipment.entity.js';
+import { StageCount } from './records/stageCount.entity.js';
+import { StopAccepted } from './records/stopAccepted.entity.js';
+import { StopReason } from './records/stopReason.entity.js';
+import { ScanEvent } from './scans/scanEvent.entity.js';
+import { ScanSession } from './scans/scanSession.entity.js';
+import { Allocation } from './stock/allocation.entity.js';
+import { AllocationEntry } from './stock/allocationEntry.entity.js';
+import { Lot } from './stock/lot.entity.js';
+import { Place } from './stock/place.entity.js';
+import { ProductStock } from './stock/productStock.entity.js';
+import { StockBalance } from './stock/stockBalance.entity.js';
+import { StockMove } from './stock/stockMove.entity.js';
+import { Departure } from './timetable/departure.entity.js';
+import { Timetable } from './timetable/timetable.entity.js';
+
+/** Every table of the house, each said beside its feature. */
+export const ENTITIES = [
+  ActKey,
+  Listing,
+  PictureFile,
+  Product,
+  ProductAlias,
+  ProductCode,
+  ProductEvent,
+  Channel,
+  ChannelLink,
+  ChannelTrouble,
+  Departure,
+  Timetable,
+  ExchangeRate,
+  Setting,
+  Warehouse,
+  ImportFile,
+  ImportMapping,
+  Job,
+  Build,
+  Recipe,
+  RecipePart,
+  Lease,
+  Outbox,
+  KeptQuestion,
+  LinePart,
+  Order,
+  OrderDifference,
+  OrderEvent,
+  OrderLine,
+  OrderNote,
+  OrderScan,
+  OrderTag,
+  Preference,
+  Shipment,
+  StageCount,
+  StopAccepted,
+  StopReason,
+  Suspicion,
+  Box,
+  Parcel,
+  Purchase,
+  ReturnLine,
+  ReturnReceipt,
+  Person,
+  SignInTry,
+  SignedIn,
+  PickList,
+  PickStop,
+  PaperTemplate,
+  PurchaseLine,
+  PurchaseOrder,
+  Supplier,
+  ScanEvent,
+  ScanSession,
+  Allocation,
+  AllocationEntry,
+  Lot,
+  Place,
+  ProductStock,
+  StockBalance,
+  StockCount,
+  StockMove,
+];

@@ -1,0 +1,30 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { HouseModule } from '../house/house.module.js';
+import { ProductsModule } from '../products/products.module.js';
+import { RecordsModule } from '../records/records.module.js';
+import { ReservationsModule } from '../reservations/reservations.module.js';
+import { TimetableModule } from '../timetable/timetable.module.js';
+import { OrderChecks } from './checks.service.js';
+import { DuplicateSearch } from './duplicates.js';
+import { OrderIntake } from './intake.js';
+import { OrderDifference } from './orderDifference.entity.js';
+import { Suspicion } from './suspicion.entity.js';
+
+export { group, OrderChecks, openDifferences, toOpen } from './checks.service.js';
+export { DuplicateSearch } from './duplicates.js';
+export { type IntakeChannel, OrderIntake } from './intake.js';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([OrderDifference, Suspicion]),
+    HouseModule,
+    ProductsModule,
+    RecordsModule,
+    ReservationsModule,
+    TimetableModule,
+  ],
+  providers: [OrderChecks, DuplicateSearch, OrderIntake],
+  exports: [OrderChecks, DuplicateSearch, OrderIntake],
+})
+export class IntakeModule {}

@@ -1,0 +1,45 @@
+import { BuyLabel, type LabelView, type OffersView, type Person } from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { z } from 'zod';
+import { May, Me } from '../http/access.js';
+import { parse } from '../http/parse.js';
+import { PrintingService } from '../printing/printing.module.js';
+import { RatingService } from '../rating/rating.module.js';
+import { PurchaseService } from './purchase.service.js';
+
+const ParcelNo = z
+  .string()
+  .regex(/^PA-\d{1,9}$/i, 'is not the code of a parcel')
+  .transform(s => Number(s.slice(3)));
+
+@Controller('parcels')
+export class LabelsController {
+  constructor(
+    private readonly rating: RatingService,
+    private readonly purchases: PurchaseService,
+    private readonly printing: PrintingService,
+  ) {}
+
+  @Get(':no/offers')
+  @May('pack')
+  offers(@Param('no') no: string): Promise<OffersView> {
+    return this.rating.offers(parse(ParcelNo, no), new Date());
+  }
+
+  @Post(':no/label')
+  @HttpCode(200)
+  @May('pack')
+  buy(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
+    return this.purchases.buy(parse(ParcelNo, no), parse(BuyLabel, body), {
+      personId: me.id,
+      at: new Date(),
+    });
+  }
+
+  @Get(':no/label.pdf')
+  @May('labels.print')
+  async label(@Param('no') no: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.printing.label(parse(ParcelNo, no)));
+  }
+}

@@ -1,0 +1,29 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { CarriersModule } from '../carriers/carriers.module.js';
+import { LeasesModule } from '../leases/leases.module.js';
+import { ParcelsModule } from '../parcels/parcels.module.js';
+import { PrintingModule } from '../printing/printing.module.js';
+import { RatingModule } from '../rating/rating.module.js';
+import { RecordsModule } from '../records/records.module.js';
+import { TimetableModule } from '../timetable/timetable.module.js';
+import { LabelsController } from './labels.controller.js';
+import { Purchase } from './purchase.entity.js';
+import { PurchaseService } from './purchase.service.js';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([Purchase]),
+    LeasesModule,
+    CarriersModule,
+    TimetableModule,
+    RecordsModule,
+    ParcelsModule,
+    RatingModule,
+    PrintingModule,
+  ],
+  controllers: [LabelsController],
+  providers: [PurchaseService],
+  exports: [PurchaseService],
+})
+export class LabelsModule {}

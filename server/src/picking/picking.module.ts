@@ -1,0 +1,31 @@
+import { Module } from '@nestjs/common';
+import { HouseModule } from '../house/house.module.js';
+import { PrintingModule } from '../printing/printing.module.js';
+import { ProductsModule } from '../products/products.module.js';
+import { RecordsModule } from '../records/records.module.js';
+import { ReservationsModule } from '../reservations/reservations.module.js';
+import { ScansModule } from '../scans/scans.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { PickingController } from './picking.controller.js';
+import { PickingQueries } from './picking.queries.js';
+import { PickingService } from './picking.service.js';
+import { ListRelease } from './release.service.js';
+
+export { PickingService } from './picking.service.js';
+export { ListRelease } from './release.service.js';
+
+@Module({
+  imports: [
+    HouseModule,
+    ProductsModule,
+    StockModule,
+    RecordsModule,
+    ReservationsModule,
+    ScansModule,
+    PrintingModule,
+  ],
+  controllers: [PickingController],
+  providers: [PickingService, ListRelease, PickingQueries],
+  exports: [PickingService, ListRelease],
+})
+export class PickingModule {}

@@ -1,0 +1,203 @@
+import { choosePlaces, type PlacedStock, serpentine } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { NONE, newId, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.module.js';
+import { Forbidden, TooLate } from '../http/problem.js';
+import { event, refreshStages } from '../records/records.module.js';
+import { type HoldChange, PROMISED_KINDS, StockService } from '../stock/stock.module.js';
+
+interface SoftPart {
+  partId: string;
+  orderId: string;
+  productId: string;
+  quantity: number;
+}
+
+interface BinStock extends PlacedStock {
+  productId: string;
+  kind: 'bin' | 'reserve' | 'dock';
+  aisle: number;
+  along: number;
+}
+
+/** Pick faces first, then reserve, the dock last: what lies there is about to be put away. */
+const RANKS = ['bin', 'reserve', 'dock'];
+
+interface NewStop extends SoftPart {
+  placeId: string;
+  lotId: string | null;
+  aisle: number;
+  along: number;
+  toteId: string;
+}
+
+/** Turns Clear orders into a released pick list: places are decided, totes given, stops put in walking order. */
+@Injectable()
+export class ListRelease {
+  constructor(
+    private readonly stock: StockService,
+    private readonly house: HouseService,
+  ) {}
+
+  /** Releases one list of the orders, a tote for each. All or nothing: the first order that cannot go refuses the list with its why. */
+  async release(tx: Tx, orderIds: readonly string[]): Promise<{ id: string; no: number }> {
+    const ids = [...new Set(orderIds)].sort();
+    const orders = await tx.rows<{
+      id: string;
+      no: number;
+      channelNumber: string;
+      stage: string;
+      warehouseId: string;
+    }>(
+      'SELECT id, no, channelNumber, stage, warehouseId FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE',
+      [ids],
+    );
+    const not = orders.find(o => o.stage !== 'Clear');
+    if (orders.length !== ids.length)
+      throw new Forbidden('Some of the orders are not in Auk any more.', 'Look at the list again.');
+    if (not)
+      throw new TooLate(
+        `${not.channelNumber} is ${not.stage}, not Clear, so it cannot be put on a pick list.`,
+        'Take it out of the choice, or look why.',
+        { orderId: not.id },
+      );
+    const soft = await tx.rows<SoftPart>(
+      "SELECT partId, orderId, productId, quantity FROM allocation WHERE orderId IN (?) AND hold = 'soft' AND quantity > 0 ORDER BY partId",
+      [ids],
+    );
+    await this.stock.lockFree(
+      tx,
+      soft.map(s => s.productId),
+    );
+    const stops = await this.placeParts(tx, soft, await this.giveTotes(tx, ids));
+    const walk = serpentine(stops, await this.house.layout(tx));
+    return this.store(
+      tx,
+      orders,
+      walk.order.map(i => stops[i]!),
+      walk.distance,
+    );
+  }
+
+  /** A free tote for each order; refused when there are not enough. */
+  private async giveTotes(tx: Tx, orderIds: readonly string[]): Promise<Map<string, string>> {
+    const totes = await tx.rows<{ id: string }>(
+      "SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE",
+      [orderIds.length],
+    );
+    if (totes.length < orderIds.length)
+      throw new Forbidden(
+        `Only ${totes.length} totes are free, and ${orderIds.length} orders want one each.`,
+        'Choose fewer orders, or pack what stands at the benches first.',
+      );
+    const given = new Map(orderIds.map((id, i) => [id, totes[i]!.id]));
+    for (const [orderId, toteId] of given)
+      await tx.run('UPDATE place SET busyWith = ? WHERE id = ?', [orderId, toteId]);
+    return given;
+  }
+
+  private async placeParts(
+    tx: Tx,
+    soft: readonly SoftPart[],
+    totes: Map<string, string>,
+  ): Promise<NewStop[]> {
+    const bins = await tx.rows<BinStock & { lotKey: string }>(
+      `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, COALESCE(p.aisle, 0) AS aisle, COALESCE(p.along, 0) AS along, p.kind, CAST(l.expiry AS CHAR) AS expiry
+       FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
+       WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey FOR UPDATE`,
+      [NONE, [...new Set(soft.map(s => s.productId)), NONE]],
+    );
+    const today = await this.house.today(tx, tx.at);
+    return soft.flatMap(part => {
+      const stock = bins.filter(b => b.productId === part.productId);
+      const picks = choosePlaces(
+        part.quantity,
+        stock.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey, rank: RANKS.indexOf(b.kind) })),
+        today,
+      );
+      const placed = picks.reduce((n, p) => n + p.quantity, 0);
+      if (placed < part.quantity)
+        throw new Forbidden(
+          'The stock of a product lies in places that may not be picked from (expired, or taken meanwhile).',
+          'Count that product, then plan again.',
+          { productId: part.productId },
+        );
+      return picks.map(p => {
+        const bin = stock.find(b => b.placeId === p.placeId && (p.lotId ?? NONE) === b.lotKey)!;
+        bin.held += p.quantity;
+        return {
+          ...part,
+          quantity: p.quantity,
+          placeId: p.placeId,
+          lotId: p.lotId,
+          aisle: bin.aisle,
+          along: bin.along,
+          toteId: totes.get(part.orderId)!,
+        };
+      });
+    });
+  }
+
+  private async store(
+    tx: Tx,
+    orders: readonly { id: string; warehouseId: string }[],
+    stops: readonly NewStop[],
+    distance: number,
+  ): Promise<{ id: string; no: number }> {
+    const id = newId();
+    await tx.insert('pickList', [
+      {
+        id,
+        warehouseId: orders[0]!.warehouseId,
+        state: 'released',
+        distance,
+        createdAt: tx.at,
+        createdBy: tx.personId,
+      },
+    ]);
+    const { no } = (await tx.one<{ no: number }>('SELECT no FROM pickList WHERE id = ?', [id]))!;
+    const rows = stops.map((s, i) => ({
+      id: newId(),
+      listId: id,
+      seq: i + 1,
+      placeId: s.placeId,
+      lotId: s.lotId,
+      productId: s.productId,
+      partId: s.partId,
+      orderId: s.orderId,
+      quantity: s.quantity,
+      toteId: s.toteId,
+    }));
+    await tx.insert('pickStop', rows);
+    const holds = rows.flatMap(r => {
+      const common = {
+        partId: r.partId,
+        orderId: r.orderId,
+        productId: r.productId,
+        parcelId: null,
+        why: 'release',
+      } as const;
+      return [
+        { ...common, hold: 'soft', stopId: null, change: -r.quantity },
+        {
+          ...common,
+          hold: 'listed',
+          stopId: r.id,
+          change: r.quantity,
+          at: { placeId: r.placeId, lotId: r.lotId },
+        },
+      ] satisfies HoldChange[];
+    });
+    await this.stock.apply(tx, { holds });
+    await tx.insert(
+      'orderEvent',
+      orders.map(o => event(tx, o.id, 'listed', `Put on pick list PL-${no}.`)),
+    );
+    await refreshStages(
+      tx,
+      orders.map(o => o.id),
+    );
+    await tx.tell('lists', id);
+    return { id, no };
+  }
+}

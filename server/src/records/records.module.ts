@@ -1,0 +1,57 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { HouseModule } from '../house/house.module.js';
+import { ListsModule } from '../lists/lists.module.js';
+import { ProductsModule } from '../products/products.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { HeldOrders } from './held.service.js';
+import { LinePart } from './linePart.entity.js';
+import { Order } from './order.entity.js';
+import { OrderEvent } from './orderEvent.entity.js';
+import { OrderLine } from './orderLine.entity.js';
+import { Shipment } from './shipment.entity.js';
+import { StageCount } from './stageCount.entity.js';
+import { StopAccepted } from './stopAccepted.entity.js';
+import { StopReason } from './stopReason.entity.js';
+import { Undoing } from './undoing.service.js';
+import { OrderWriter } from './writer.js';
+
+export {
+  addressFields,
+  addressOf,
+  HEAD_COLUMNS,
+  loadOrders,
+  ordersUnderWay,
+  type StoredOrder,
+} from './documents.js';
+export { event } from './events.js';
+export { HeldOrders } from './held.service.js';
+export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
+export { leaveWith } from './leaving.js';
+export { ekeOut } from './parts.js';
+export { freeSplitNumber, makeWay, rootOf } from './splitNumbers.js';
+export { countStages, emptyHolds, lockOrders, refreshStages, stageCounts, stageFacts } from './stages.js';
+export { Undoing } from './undoing.service.js';
+export { headColumns, lineRows, OrderWriter, skuOfKey } from './writer.js';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([
+      LinePart,
+      Order,
+      OrderEvent,
+      OrderLine,
+      Shipment,
+      StageCount,
+      StopAccepted,
+      StopReason,
+    ]),
+    HouseModule,
+    StockModule,
+    ProductsModule,
+    ListsModule,
+  ],
+  providers: [OrderWriter, Undoing, HeldOrders],
+  exports: [OrderWriter, Undoing, HeldOrders],
+})
+export class RecordsModule {}

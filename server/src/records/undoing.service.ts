@@ -1,0 +1,165 @@
+import { Injectable } from '@nestjs/common';
+import type { Sql, Tx } from '../database/db.js';
+import { HouseService } from '../house/house.module.js';
+import { Forbidden } from '../http/problem.js';
+import { Lists, type OnList } from '../lists/lists.module.js';
+import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
+import { event } from './events.js';
+import { refreshStages } from './stages.js';
+
+/** What an edit of an order's goods would undo, or why it cannot be done now. */
+export interface Undoes {
+  state: 'nothing' | 'undo' | 'blocked';
+  says: string;
+  cure: string;
+}
+
+const beingPicked = (h: OnList): { says: string; cure: string } => ({
+  says: `${h.picker ?? 'Somebody'} is picking it on PL-${h.listNo} right now.`,
+  cure: 'Wait until that list is picked, then change the order; what was picked is put back then.',
+});
+
+const NOTHING: Undoes = { state: 'nothing', says: '', cure: '' };
+
+/** Takes an order back from its pick list, or off the tote, when an edit makes what was done useless. */
+@Injectable()
+export class Undoing {
+  constructor(
+    private readonly stock: StockService,
+    private readonly lists: Lists,
+    private readonly places: Places,
+    private readonly house: HouseService,
+  ) {}
+
+  /** Says what an edit of lines (or of the address, when only a label is concerned) would undo. */
+  async what(sql: Sql, orderId: string, goods: boolean): Promise<Undoes> {
+    const parcel = await sql.one<{ no: number; state: string | null; units: number }>(
+      `SELECT c.no, b.state, (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.parcelKey = c.id AND a.hold = 'packed') AS units
+       FROM parcel c LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.orderId = ? AND c.departedAt IS NULL ORDER BY b.state IS NULL, c.no LIMIT 1`,
+      [orderId],
+    );
+    if (parcel?.state)
+      return {
+        state: 'blocked',
+        says: `PA-${parcel.no} has its label already (${parcel.state}), made for what the order said before.`,
+        cure: 'Keep the order as it is, or let the bench unpack it; a bought label cannot be changed.',
+      };
+    if (!goods) return NOTHING;
+    if (parcel)
+      return {
+        state: 'blocked',
+        says: `The bench is packing it: ${parcel.units} units are in PA-${parcel.no}.`,
+        cure: 'Ask the bench to finish or to take everything out, then change it.',
+      };
+    const held = await this.lists.of(sql, orderId);
+    const busy = held.find(h => h.listState === 'picking');
+    if (busy) return { state: 'blocked', ...beingPicked(busy) };
+    const [listed, picked] = ['listed', 'picked'].map(hold =>
+      held.filter(h => h.hold === hold).reduce((n, h) => n + h.quantity, 0),
+    ) as [number, number];
+    if (listed + picked === 0) return NOTHING;
+    const off = listed > 0 ? `It is taken off PL-${held[0]!.listNo}.` : '';
+    const back =
+      picked > 0
+        ? `${picked} picked units leave tote ${held.find(h => h.hold === 'picked')!.mark} and must be put back.`
+        : '';
+    return {
+      state: 'undo',
+      says: `This undoes work: ${[off, back].filter(Boolean).join(' ')}`,
+      cure: 'Say that this is meant, or leave the order as it is.',
+    };
+  }
+
+  /** Makes a locked order Clear again: off its list, and what was picked goes from the tote to the staging place, to be put back. */
+  async takeBack(tx: Tx, orderId: string): Promise<void> {
+    const held = await this.heldLocked(tx, orderId);
+    const staging = await this.house.placeNamed(tx, 'staging');
+    const holds: HoldChange[] = [];
+    const moves: Move[] = [];
+    for (const h of held) {
+      const common = {
+        partId: h.partId,
+        orderId,
+        productId: h.productId,
+        parcelId: null,
+        why: 'edit',
+      } as const;
+      if (h.hold === 'listed') {
+        holds.push(
+          {
+            ...common,
+            hold: 'listed',
+            stopId: h.stopKey,
+            change: -h.quantity,
+            at: { placeId: h.placeId, lotId: h.lotId },
+          },
+          { ...common, hold: 'soft', stopId: null, change: h.quantity },
+        );
+      } else {
+        holds.push({ ...common, hold: 'picked', stopId: h.stopKey, change: -h.quantity });
+        moves.push({
+          productId: h.productId,
+          lotId: h.lotId,
+          from: h.toteId,
+          to: staging.id,
+          quantity: h.quantity,
+          why: 'put back',
+          causeId: orderId,
+        });
+      }
+    }
+    await this.stock.apply(tx, { moves, holds });
+    await this.lists.leave(tx, orderId, held);
+    await this.places.freeTotes(tx, orderId);
+    const picked = moves.reduce((n, m) => n + m.quantity, 0);
+    await tx.insert('orderEvent', [
+      event(
+        tx,
+        orderId,
+        'taken back',
+        picked > 0
+          ? `Taken off the pick list for a change; ${picked} picked units were laid on ${staging.code}, to be put back.`
+          : 'Taken off the pick list for a change.',
+      ),
+    ]);
+    await refreshStages(tx, [orderId]);
+    await tx.tell('lists', '');
+  }
+
+  /** Whether something of an order is on a list, and whether somebody picks it. */
+  async listed(sql: Sql, orderId: string): Promise<'nothing' | 'released' | 'picking'> {
+    const held = (await this.lists.of(sql, orderId)).filter(h => h.hold === 'listed');
+    return held.some(h => h.listState === 'picking') ? 'picking' : held.length > 0 ? 'released' : 'nothing';
+  }
+
+  /** Takes what is listed and not picked yet off its lists; it stays promised. What lies in totes stays there. */
+  async takeOffLists(tx: Tx, orderId: string): Promise<void> {
+    const held = (await this.heldLocked(tx, orderId)).filter(h => h.hold === 'listed');
+    const common = (h: OnList) =>
+      ({ partId: h.partId, orderId, productId: h.productId, parcelId: null, why: 'edit' }) as const;
+    await this.stock.apply(tx, {
+      holds: held.flatMap((h): HoldChange[] => [
+        {
+          ...common(h),
+          hold: 'listed',
+          stopId: h.stopKey,
+          change: -h.quantity,
+          at: { placeId: h.placeId, lotId: h.lotId },
+        },
+        { ...common(h), hold: 'soft', stopId: null, change: h.quantity },
+      ]),
+    });
+    await this.lists.leave(tx, orderId, held);
+  }
+
+  /** What an order has on lists and in totes, with the lists locked. A list that was opened first refuses. */
+  private async heldLocked(tx: Tx, orderId: string): Promise<OnList[]> {
+    const held = await this.lists.lockedOf(tx, orderId);
+    const busy = held.find(h => h.listState === 'picking');
+    if (busy) {
+      const { says, cure } = beingPicked(busy);
+      throw new Forbidden(says, cure, { undoes: 'blocked' });
+    }
+    return held;
+  }
+}

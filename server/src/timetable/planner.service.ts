@@ -1,0 +1,89 @@
+import { nextDeparture } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { DateTime } from 'luxon';
+import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
+import { Rounds } from '../leases/leases.module.js';
+
+/** A departure as planning needs it. */
+export interface OpenDeparture {
+  id: string;
+  carrier: string;
+  cutOff: string;
+  open: boolean;
+}
+
+const DAYS_AHEAD = 8;
+const PLAN_EVERY_MS = 60_000;
+/** Above this weight a shipment is planned for the parcel carrier rather than the postal one. */
+const POSTAL_MOST_MG = 2_300_000;
+
+/** Makes dated departures from the weekly timetable and plans shipments for them. */
+@Injectable()
+export class DeparturePlanner {
+  constructor(db: Db, rounds: Rounds) {
+    rounds.register({
+      name: 'plan departures',
+      everyMs: PLAN_EVERY_MS,
+      leaseMs: PLAN_EVERY_MS,
+      lanes: async () => [''],
+      work: () => db.tx({ personId: null, at: new Date() }, tx => this.materialise(tx)),
+    });
+  }
+
+  /** Makes sure that departures exist from `from` (or today) for eight days. Repeating changes nothing. */
+  async materialise(tx: Tx, from: Date = tx.at, days = DAYS_AHEAD): Promise<void> {
+    const rows = await tx.rows<{
+      id: string;
+      warehouseId: string;
+      carrier: string;
+      carrierName: string;
+      name: string;
+      weekdays: string;
+      cutOff: string;
+      services: string;
+      freight: number;
+      zone: string;
+    }>(
+      'SELECT t.id, t.warehouseId, t.carrier, t.carrierName, t.name, t.weekdays, t.cutOff, t.services, t.freight, w.zone FROM timetable t JOIN warehouse w ON w.id = t.warehouseId',
+    );
+    const made = rows.flatMap(r => {
+      const first = DateTime.fromJSDate(from, { zone: r.zone }).startOf('day');
+      const dates = Array.from({ length: days }, (_, i) => first.plus({ days: i })).filter(d =>
+        r.weekdays.split(',').includes(String(d.weekday)),
+      );
+      const [hour, minute] = r.cutOff.split(':').map(Number);
+      return dates.map(d => ({
+        id: newId(),
+        warehouseId: r.warehouseId,
+        timetableId: r.id,
+        carrier: r.carrier,
+        carrierName: r.carrierName,
+        name: r.name,
+        day: d.toISODate()!,
+        cutOff: d.set({ hour: hour!, minute: minute! }).toUTC().toJSDate(),
+        services: JSON.stringify(fromJson(r.services)),
+        freight: r.freight,
+      }));
+    });
+    await tx.insert('departure', made, 'ON DUPLICATE KEY UPDATE departure.id = departure.id');
+  }
+
+  /** Departures that still take parcels, soonest first. */
+  async open(sql: Sql, now: Date): Promise<OpenDeparture[]> {
+    const rows = await sql.rows<{ id: string; carrier: string; cutOff: Date }>(
+      "SELECT id, carrier, cutOff FROM departure WHERE state = 'open' AND NOT freight AND cutOff > ? ORDER BY cutOff, id LIMIT 100",
+      [now],
+    );
+    return rows.map(r => ({ id: r.id, carrier: r.carrier, cutOff: r.cutOff.toISOString(), open: true }));
+  }
+
+  /**
+   * The departure a shipment is planned for before its label is bought: up to about 5 lb with the postal carrier, the rest with
+   * the parcel carrier; the next open one of that carrier, else of any.
+   */
+  plan(open: readonly OpenDeparture[], weightMg: number, now: Date): string | null {
+    const carrier = weightMg <= POSTAL_MOST_MG ? 'heron' : 'redfen';
+    const iso = now.toISOString();
+    return (nextDeparture(open, carrier, iso) ?? nextDeparture(open, null, iso))?.id ?? null;
+  }
+}
