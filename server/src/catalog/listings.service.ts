@@ -4,7 +4,7 @@ import { HttpException, Injectable } from '@nestjs/common';
 import { Db, type Doer, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
-import type { Product } from '../products/products.module.js';
+import { linkListing, type Product } from '../products/products.module.js';
 import { OrderWriter } from '../records/records.module.js';
 import { ProductsService } from './products.service.js';
 
@@ -92,11 +92,7 @@ export class ListingsService {
         'Choose a product that is sold, or make it live again.',
       );
     const orders = await this.writer.waitingFor(tx, listing.id);
-    await tx.run('UPDATE listing SET productId = ?, units = ?, pushed = NULL WHERE id = ?', [
-      product.id,
-      units,
-      listing.id,
-    ]);
+    await linkListing(tx, listing.id, { productId: product.id, units });
     await this.writer.linkLines(tx, listing, product, units, orders);
     await this.checks.recheck(tx, orders);
     await tx.tell('catalog', product.sku);
@@ -104,7 +100,7 @@ export class ListingsService {
   }
 
   private async unlink(tx: Tx, listing: Listing): Promise<{ freed: number; says: string }> {
-    await tx.run('UPDATE listing SET productId = NULL, pushed = NULL WHERE id = ?', [listing.id]);
+    await linkListing(tx, listing.id, null);
     await tx.tell('catalog', '');
     return { freed: 0, says: 'unlinked; orders that are here keep their product' };
   }

@@ -128,6 +128,25 @@ export class ProductsService {
     });
   }
 
+  /** Sets whether orders may eke a kit out with its parts. */
+  async setKitPolicy(tx: Tx, productId: string, kitPolicy: Product['kitPolicy']): Promise<void> {
+    await tx.run('UPDATE product SET kitPolicy = ?, version = version + 1 WHERE id = ?', [
+      kitPolicy,
+      productId,
+    ]);
+    await tx.insert('productEvent', [
+      {
+        productId,
+        at: tx.at,
+        personId: tx.personId,
+        says:
+          kitPolicy === 'stock'
+            ? 'Orders take it from its own stock only.'
+            : 'Orders take it from its own stock, and the rest from its parts.',
+      },
+    ]);
+  }
+
   /** What fields would change in a product. */
   changes(product: Product, fields: Fields): Change[] {
     const read = checkFields(fields);

@@ -8,7 +8,7 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { type IntakeChannel, OrderIntake } from '../intake/intake.module.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js';
-import { StockForSale } from '../products/products.module.js';
+import { pushedListings, StockForSale, takeListings } from '../products/products.module.js';
 import { BUILDS, HAND } from '../records/records.module.js';
 import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
 import { CHANNEL_KINDS } from './kinds.js';
@@ -295,11 +295,7 @@ export class ChannelsService {
     items: readonly ReceivedListing[],
     counts: Counts,
   ): Promise<void> {
-    await tx.insert(
-      'listing',
-      items.map(l => ({ id: newId(), channelId: link.channelId, ...l, productId: null, seenAt: tx.at })),
-      'ON DUPLICATE KEY UPDATE title = VALUES(title), gtin = VALUES(gtin), priceMinor = VALUES(priceMinor), seenAt = VALUES(seenAt)',
-    );
+    await takeListings(tx, link.channelId, items);
     counts.listings += items.length;
   }
 
@@ -392,7 +388,7 @@ export class ChannelsService {
       await this.leases.renew(turn.lease, LEASE_MS);
       await this.db.tx({ personId: null, at: new Date() }, async tx => {
         await this.leases.must(tx, turn.lease);
-        for (const l of part) await tx.run('UPDATE listing SET pushed = ? WHERE id = ?', [l.quantity, l.id]);
+        await pushedListings(tx, part);
       });
     }
     return changed.length;

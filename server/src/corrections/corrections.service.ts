@@ -2,7 +2,7 @@ import { withdraw } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { NONE, type Tx } from '../database/db.js';
 import { Forbidden } from '../http/problem.js';
-import { event, lockOrders, refreshStages, Undoing } from '../records/records.module.js';
+import { event, lockOrders, refreshStages, toHistory, Undoing } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
 
@@ -85,8 +85,8 @@ export class StockCorrections {
     await this.stock.apply(tx, { holds });
     const lost = new Map<string, number>();
     for (const h of holds) lost.set(h.orderId, (lost.get(h.orderId) ?? 0) - h.change);
-    await tx.insert(
-      'orderEvent',
+    await toHistory(
+      tx,
       [...lost].map(([orderId, n]) =>
         event(tx, orderId, 'withdrawn', `${n} promised to it are not there: ${says}`),
       ),

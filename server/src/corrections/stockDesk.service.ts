@@ -6,7 +6,7 @@ import { Db, type Doer, NONE, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
-import { event } from '../records/records.module.js';
+import { event, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { Lots, PROMISED_FROM, StockService } from '../stock/stock.module.js';
 import { StockCorrections } from './corrections.service.js';
@@ -62,7 +62,7 @@ export class StockDesk {
   serveAgain(doer: Doer): Promise<{ cleared: number; shorted: number }> {
     return this.db.tx(doer, async tx => {
       const { cleared, shorted } = await this.reservations.serveAgain(tx);
-      await tx.insert('orderEvent', [
+      await toHistory(tx, [
         ...cleared.map(id =>
           event(
             tx,

@@ -1,7 +1,13 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import type { LiveTopic } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { DataSource, type EntityManager } from 'typeorm';
+import {
+  DataSource,
+  type EntityManager,
+  type EntityTarget,
+  type ObjectLiteral,
+  type Repository,
+} from 'typeorm';
 import { v7 } from 'uuid';
 
 /** Key that stands for "none" where a key column may not be null. */
@@ -37,6 +43,11 @@ export class Sql {
 
   async one<T>(sql: string, params: unknown[] = []): Promise<T | null> {
     return (await this.rows<T>(sql, params))[0] ?? null;
+  }
+
+  /** The rows of an entity, read and written by its columns. Within a transaction they belong to it. */
+  of<E extends ObjectLiteral>(entity: EntityTarget<E>): Repository<E> {
+    return this.manager.getRepository(entity);
   }
 
   /** Runs a write and tells how many rows it touched. */
@@ -97,6 +108,11 @@ const BACK_OFF_MS = 4;
 export class Db extends Sql {
   constructor(readonly source: DataSource) {
     super(source.manager);
+  }
+
+  /** Forgets messages of the live stream that are older than so many hours, some thousands at a time. */
+  forgetTold(hours: number): Promise<number> {
+    return this.run('DELETE FROM outbox WHERE at < NOW(3) - INTERVAL ? HOUR LIMIT 5000', [hours]);
   }
 
   /** Runs `work` in one transaction, whole again after a deadlock or lock wait. `work` must have no other effects. */

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { ChannelsModule } from '../channels/channels.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
+import { ParcelsModule } from '../parcels/parcels.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { StockModule } from '../stock/stock.module.js';
@@ -19,6 +20,7 @@ export { HandoverService } from './handover.service.js';
     JobsModule,
     ChannelsModule,
     StockModule,
+    ParcelsModule,
     RecordsModule,
     TimetableModule,
     PrintingModule,

@@ -4,7 +4,8 @@ import { Injectable } from '@nestjs/common';
 import { Db, type Doer, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { event, HeldOrders, leaveWith, refreshStages } from '../records/records.module.js';
+import { Parcels } from '../parcels/parcels.module.js';
+import { event, HeldOrders, leaveWith, refreshStages, toHistory } from '../records/records.module.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
@@ -30,6 +31,7 @@ export class HandoverService {
     private readonly stock: StockService,
     private readonly board: BoardQueries,
     private readonly planner: DeparturePlanner,
+    private readonly parcels: Parcels,
     private readonly held: HeldOrders,
     private readonly house: HouseService,
     private readonly telling: Telling,
@@ -67,11 +69,7 @@ export class HandoverService {
         says: `PA-${parcel.no} is on it already.`,
         next: 'Scan the next parcel.',
       };
-    await tx.run('UPDATE parcel SET handedOverAt = ?, departureId = ? WHERE id = ?', [
-      tx.at,
-      departure.id,
-      parcel.id,
-    ]);
+    await this.parcels.handOver(tx, parcel.id, departure.id);
     await leaveWith(tx, [parcel.orderId], departure.id);
     await tx.tell('departures', departure.id);
     return {
@@ -128,13 +126,7 @@ export class HandoverService {
   }
 
   private async end(tx: Tx, id: string, state: 'closed' | 'cancelled', reason: string): Promise<void> {
-    await tx.run('UPDATE departure SET state = ?, closedAt = ?, closedBy = ?, reason = ? WHERE id = ?', [
-      state,
-      tx.at,
-      tx.personId,
-      reason,
-      id,
-    ]);
+    await this.planner.end(tx, id, state, reason);
     await tx.tell('departures', id);
   }
 
@@ -192,10 +184,10 @@ export class HandoverService {
       ];
     });
     await this.stock.apply(tx, { moves, holds });
-    await tx.run('UPDATE parcel SET departedAt = ? WHERE id IN (?)', [tx.at, ids]);
+    await this.parcels.depart(tx, ids);
     await this.telling.soon(tx, ids);
-    await tx.insert(
-      'orderEvent',
+    await toHistory(
+      tx,
       parcels.map(p => event(tx, p.orderId, 'departed', `PA-${p.no} departed.`)),
     );
     await refreshStages(
@@ -214,12 +206,13 @@ export class HandoverService {
     const open = (await this.planner.open(tx, tx.at)).filter(d => d.id !== departure.id);
     const next = nextDeparture(open, departure.carrier, tx.at.toISOString())?.id ?? null;
     if (missing.length > 0) {
-      await tx.run('UPDATE parcel SET departureId = ?, handedOverAt = NULL WHERE id IN (?)', [
-        next,
+      await this.parcels.plan(
+        tx,
         missing.map(p => p.id),
-      ]);
-      await tx.insert(
-        'orderEvent',
+        next,
+      );
+      await toHistory(
+        tx,
         missing.map(p => event(tx, p.orderId, 'left behind', `PA-${p.no} ${why} for the next departure.`)),
       );
     }

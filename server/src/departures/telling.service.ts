@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { ChannelsService } from '../channels/channels.module.js';
 import { Db, type Tx } from '../database/db.js';
 import { JobsService } from '../jobs/jobs.module.js';
-import { event } from '../records/records.module.js';
+import { event, toHistory } from '../records/records.module.js';
 
 const KIND = 'tell tracking';
 /** A channel may be down for days; after this a person is asked. */
@@ -56,7 +56,7 @@ export class Telling {
       const key = rows.length === 1 ? parcelId : `${parcelId} ${told.channelNumber}`;
       if (!(await this.channels.tellTracking(channelId, { key, ...told }))) continue;
       await this.db.tx({ personId: null, at: new Date() }, async tx => {
-        await tx.insert('orderEvent', [
+        await toHistory(tx, [
           event(tx, orderId, 'told', `The channel was told the tracking number ${told.tracking}.`),
         ]);
         await tx.tell('orders', orderId);

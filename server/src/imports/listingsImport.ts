@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { ListingsService, ProductsService } from '../catalog/catalog.module.js';
 import { newId, type Tx } from '../database/db.js';
 import type { IntakeChannel } from '../intake/intake.module.js';
+import { putListing } from '../products/products.module.js';
 import {
   dataRows,
   field,
@@ -83,17 +84,11 @@ export class ListingsImport implements Importer {
       const all = known ? changes : [whole(null, facts.title), ...changes];
       if (commit && all.length > 0)
         await tx.attempt(async () => {
-          if (known)
-            await tx.run('UPDATE listing SET title = ?, gtin = ?, priceMinor = ? WHERE id = ?', [
-              facts.title,
-              facts.gtin,
-              facts.priceMinor,
-              now.id,
-            ]);
-          else
-            await tx.insert('listing', [
-              { id: now.id, channelId: channel.id, channelSku: item.channelSku, ...facts, productId: null },
-            ]);
+          await putListing(
+            tx,
+            { id: now.id, channelId: channel.id, channelSku: item.channelSku, ...facts },
+            known !== null,
+          );
           if (links)
             await this.listings.linkOne(
               tx,

@@ -18,6 +18,8 @@ import { refreshStages } from '../records/records.module.js';
 import { ADDRESS_TABLES } from '../reference/addressTables.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { toChecked } from './checked.js';
+import { OrderDifference } from './orderDifference.entity.js';
+import { StopAccepted } from './stopAccepted.entity.js';
 
 const ROWS = 500;
 
@@ -28,6 +30,14 @@ interface HeadRow {
   channelName: string;
   home: string;
   currency: string;
+}
+
+/** A difference between the channel and us as it is decided; values and lines as JSON. */
+export interface DecidedDifference {
+  lineKey: string | null;
+  field: string;
+  theirs: string | null;
+  theirLine: string | null;
 }
 
 /** Checks orders again whenever something they depend on changed: lifts and raises stop reasons, reserves, derives stages. */
@@ -62,6 +72,33 @@ export class OrderChecks {
         ids.map(r => r.id),
       );
     return ids.length;
+  }
+
+  /** Keeps that a suspicion of a repeat was looked at and is none. */
+  async accept(tx: Tx, orderId: string, subject: string): Promise<void> {
+    await tx
+      .of(StopAccepted)
+      .upsert({ orderId, code: 'duplicate', subject, at: tx.at, personId: tx.personId }, [
+        'orderId',
+        'code',
+        'subject',
+      ]);
+  }
+
+  /** Takes an open difference as decided and gives it; null when somebody has decided it already. */
+  async decide(
+    tx: Tx,
+    orderId: string,
+    differenceId: string,
+    taken: boolean,
+  ): Promise<DecidedDifference | null> {
+    const row = await tx.one<DecidedDifference>(
+      'SELECT lineKey, field, theirs, theirLine FROM orderDifference WHERE id = ? AND orderId = ? AND decidedAt IS NULL',
+      [differenceId, orderId],
+    );
+    if (row)
+      await tx.of(OrderDifference).update(differenceId, { decidedAt: tx.at, personId: tx.personId, taken });
+    return row;
   }
 
   private async reasons(tx: Tx, ids: readonly string[]): Promise<Map<string, StopReason[]>> {

@@ -9,6 +9,8 @@ import { OrderChecks } from './checks.service.js';
 import { DuplicateSearch } from './duplicates.js';
 import { OrderIntake } from './intake.js';
 import { OrderDifference } from './orderDifference.entity.js';
+import { StopAccepted } from './stopAccepted.entity.js';
+import { StopReason } from './stopReason.entity.js';
 import { Suspicion } from './suspicion.entity.js';
 
 export { group, OrderChecks, openDifferences, toOpen } from './checks.service.js';
@@ -17,7 +19,7 @@ export { type IntakeChannel, OrderIntake } from './intake.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([OrderDifference, Suspicion]),
+    TypeOrmModule.forFeature([StopAccepted, StopReason, OrderDifference, Suspicion]),
     HouseModule,
     ProductsModule,
     RecordsModule,

@@ -23,11 +23,15 @@ import {
   emptyHolds,
   event,
   headColumns,
+  insertOrders,
   lineRows,
   loadOrders,
   makeWay,
   OrderWriter,
   type StoredOrder,
+  setFirstStage,
+  setHead,
+  toHistory,
 } from '../records/records.module.js';
 import { ADDRESS_TABLES } from '../reference/addressTables.js';
 import type { PartWant } from '../reservations/reservations.module.js';
@@ -220,14 +224,14 @@ export class OrderIntake {
       revision: r.revision === undefined ? null : String(r.revision),
     };
     if (OVER.has(order.stage)) {
-      await tx.run('UPDATE orders SET base = ?, digest = ?, revision = ? WHERE id = ?', [
-        base.base,
-        base.digest,
-        base.revision,
+      await setHead(
+        tx,
         order.id,
-      ]);
+        { base: news.theirs, digest: base.digest, revision: r.revision ?? null },
+        'quietly',
+      );
       if (news.taken.length > 0)
-        await tx.insert('orderEvent', [
+        await toHistory(tx, [
           event(
             tx,
             order.id,
@@ -321,29 +325,19 @@ export class OrderIntake {
     prepared: readonly Prepared[],
     suspicions: readonly Found[],
   ): Promise<void> {
-    await tx.insert(
-      'orders',
-      prepared.map(p => p.rows.order),
-    );
-    await tx.insert(
-      'shipment',
-      prepared.map(p => ({ id: p.shipmentId, orderId: p.id, seq: 1, departureId: p.departureId })),
-    );
-    await tx.insert(
-      'orderLine',
-      prepared.flatMap(p => p.rows.lines),
-    );
-    await tx.insert(
-      'linePart',
-      prepared.flatMap(p => p.rows.parts),
-    );
+    await insertOrders(tx, {
+      orders: prepared.map(p => p.rows.order),
+      shipments: prepared.map(p => ({ id: p.shipmentId, orderId: p.id, seq: 1, departureId: p.departureId })),
+      lines: prepared.flatMap(p => p.rows.lines),
+      parts: prepared.flatMap(p => p.rows.parts),
+    });
     await tx.insert(
       'stopReason',
       prepared.flatMap(p => p.stops.map(s => stopRow(tx, p.id, s))),
     );
     await this.duplicates.store(tx, suspicions);
-    await tx.insert(
-      'orderEvent',
+    await toHistory(
+      tx,
       prepared.map(p => event(tx, p.id, 'received', `Received from ${channel.name}.`)),
     );
   }
@@ -356,7 +350,11 @@ export class OrderIntake {
     const by = group(prepared, p => stages.get(p.received.channelNumber)!) as Map<Stage, Prepared[]>;
     for (const [stage, list] of by)
       if (stage !== 'Clear')
-        await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, list.map(p => p.id)]);
+        await setFirstStage(
+          tx,
+          list.map(p => p.id),
+          stage,
+        );
     await countStages(tx, new Map([...by].map(([stage, list]) => [stage, list.length])));
   }
 }

@@ -8,7 +8,14 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
 import { OrdersService, TypedOrders } from '../orders/orders.module.js';
 import { CatalogService, type Product, stockedParts } from '../products/products.module.js';
-import { event, refreshStages, Undoing } from '../records/records.module.js';
+import {
+  event,
+  refreshStages,
+  toHistory,
+  Undoing,
+  wantMore,
+  wantOnlyUsed,
+} from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import {
@@ -249,11 +256,7 @@ export class Builds {
     spoiled: readonly { productId: string; quantity: number }[],
   ): Promise<void> {
     if (build.orderId === null) return;
-    for (const s of spoiled)
-      await tx.run(
-        'UPDATE linePart SET quantity = quantity + ? WHERE orderId = ? AND productId = ? AND kitId IS NULL AND quantity > 0 ORDER BY id LIMIT 1',
-        [s.quantity, build.orderId, s.productId],
-      );
+    for (const s of spoiled) await wantMore(tx, build.orderId, s.productId, s.quantity);
     await this.checks.recheck(tx, [build.orderId]);
   }
 
@@ -301,17 +304,13 @@ export class Builds {
     ];
     const moves = hand.map(h => moveOf(build, h, h.quantity, h.homeId!, { why: 'left over', reason: '' }));
     await this.stock.apply(tx, { moves, holds });
-    // What was not used is not wanted any more, so that the order is done with what was.
-    await tx.run(
-      "UPDATE linePart p SET p.made = 0, p.quantity = (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.partId = p.id AND a.hold = 'departed') WHERE p.orderId = ?",
-      [orderId],
-    );
+    await wantOnlyUsed(tx, orderId);
     await this.places.freeTotes(tx, orderId);
     const back = hand.map(h => `${h.quantity} × ${products.get(h.productId)!.sku}`);
     if (build.made === 0 && !(await this.usedAnything(tx, orderId)))
       await this.orders.cancelLocked(tx, orderId, `BU-${build.no} was given up.`, null);
     else
-      await tx.insert('orderEvent', [
+      await toHistory(tx, [
         event(
           tx,
           orderId,

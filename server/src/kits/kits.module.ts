@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { CatalogModule } from '../catalog/catalog.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { IntakeModule } from '../intake/intake.module.js';
 import { OrdersModule } from '../orders/orders.module.js';
@@ -20,6 +21,7 @@ export { Recipes } from './recipes.service.js';
 @Module({
   imports: [
     TypeOrmModule.forFeature([Build]),
+    CatalogModule,
     HouseModule,
     StockModule,
     ProductsModule,

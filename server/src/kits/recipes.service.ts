@@ -1,12 +1,13 @@
 import type { RecipeIn } from '@auk/contract';
 import { checkRecipe, count, type RecipePart, type RecipeProblem, recipeChanges } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, NONE, newId, type Sql, type Tx } from '../database/db.js';
+import { ProductsService, putRecipe } from '../catalog/catalog.module.js';
+import { Db, type Doer, NONE, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService, Matches } from '../products/products.module.js';
-import { event, OrderWriter, ordersUnderWay } from '../records/records.module.js';
+import { event, OrderWriter, ordersUnderWay, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 
 /** An open order's line whose parts are not those of the newest recipes. */
@@ -28,6 +29,7 @@ export class Recipes {
   constructor(
     private readonly db: Db,
     private readonly catalog: CatalogService,
+    private readonly products: ProductsService,
     private readonly writer: OrderWriter,
     private readonly checks: OrderChecks,
     private readonly reservations: Reservations,
@@ -80,49 +82,20 @@ export class Recipes {
   /** Stores a judged recipe as a new version. False when nothing is different. */
   async put(tx: Tx, product: Product, parts: readonly RecipePart[], note: string): Promise<boolean> {
     if (recipeChanges(product.recipe.parts, parts).length === 0) return false;
-    const { version } = (await tx.one<{ version: number }>(
-      'SELECT COALESCE(MAX(version), 0) + 1 AS version FROM recipe WHERE productId = ?',
-      [product.id],
-    ))!;
-    const recipeId = newId();
-    await tx.insert('recipe', [
-      { id: recipeId, productId: product.id, version, createdAt: tx.at, personId: tx.personId, note },
-    ]);
-    await tx.insert(
-      'recipePart',
-      parts.map((p, position) => ({ recipeId, position, productId: p.productId, quantity: p.quantity })),
-    );
+    const recipeId = await putRecipe(tx, product.id, parts, note);
     product.recipe = { kind: product.kind, recipeId, parts: [...parts] };
     return true;
   }
 
   setPolicy(sku: string, kitPolicy: Product['kitPolicy'], doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
-      const product = await tx.one<{ id: string; kind: string; name: string }>(
-        'SELECT id, kind, name FROM product WHERE sku = ? FOR UPDATE',
-        [sku.toUpperCase()],
-      );
-      if (!product) throw new NotHere(`The product ${sku.slice(0, 60)}`);
+      const product = await this.products.locked(tx, sku.toUpperCase());
       if (product.kind !== 'kit')
         throw new Forbidden(
           `${product.name} is a ${product.kind}; only kits have stock of their own to eke out.`,
           'Choose a kit.',
         );
-      await tx.run('UPDATE product SET kitPolicy = ?, version = version + 1 WHERE id = ?', [
-        kitPolicy,
-        product.id,
-      ]);
-      await tx.insert('productEvent', [
-        {
-          productId: product.id,
-          at: tx.at,
-          personId: tx.personId,
-          says:
-            kitPolicy === 'stock'
-              ? 'Orders take it from its own stock only.'
-              : 'Orders take it from its own stock, and the rest from its parts.',
-        },
-      ]);
+      await this.products.setKitPolicy(tx, product.id, kitPolicy);
       await this.reservations.reserveAgain(tx, [product.id]);
       await tx.tell('catalog', product.id);
     });
@@ -188,8 +161,8 @@ export class Recipes {
         );
       }
       const moved = [...new Set(lines.map(l => l.orderId))].sort();
-      await tx.insert(
-        'orderEvent',
+      await toHistory(
+        tx,
         moved.map(id => event(tx, id, 'recipe', `Moved to the newest recipe of ${product.name}.`)),
       );
       if (moved.length > 0) await this.checks.recheck(tx, moved);

@@ -14,9 +14,9 @@ import { Db, type Doer, errnoOf, fromJson, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { type Lease, LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js';
-import { ParcelsQueries } from '../parcels/parcels.module.js';
+import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
 import { RatingService } from '../rating/rating.module.js';
-import { event, HeldOrders, leaveWith, refreshStages } from '../records/records.module.js';
+import { event, HeldOrders, leaveWith, refreshStages, toHistory } from '../records/records.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 
 interface PurchaseRow {
@@ -58,6 +58,7 @@ export class PurchaseService {
   constructor(
     private readonly db: Db,
     private readonly parcels: ParcelsQueries,
+    private readonly written: Parcels,
     private readonly rating: RatingService,
     private readonly planner: DeparturePlanner,
     private readonly held: HeldOrders,
@@ -302,9 +303,9 @@ export class PurchaseService {
       row.id,
     ]);
     const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());
-    await tx.run('UPDATE parcel SET departureId = ? WHERE id = ?', [departure?.id ?? null, row.parcelId]);
+    await this.written.plan(tx, [row.parcelId], departure?.id ?? null);
     if (departure) await leaveWith(tx, [row.orderId], departure.id);
-    await tx.insert('orderEvent', [
+    await toHistory(tx, [
       event(
         tx,
         row.orderId,
@@ -316,9 +317,7 @@ export class PurchaseService {
 
   private async failed(tx: Tx, row: PurchaseRow, type: PurchaseEvent['type'], why: string): Promise<void> {
     await tx.run('UPDATE purchase SET why = ? WHERE id = ?', [why.slice(0, 300), row.id]);
-    await tx.insert('orderEvent', [
-      event(tx, row.orderId, 'label', `${FAILED[type] ?? ''}${why}${AFTER[type] ?? ''}`),
-    ]);
+    await toHistory(tx, [event(tx, row.orderId, 'label', `${FAILED[type] ?? ''}${why}${AFTER[type] ?? ''}`)]);
   }
 }
 

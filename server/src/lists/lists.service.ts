@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { NONE, type Sql, type Tx } from '../database/db.js';
+import { NONE, type Row, type Sql, type Tx } from '../database/db.js';
+import { PickList } from './pickList.entity.js';
 
 /** Units of an order's part that stand on a list, or lie in a tote since. */
 export interface OnList {
@@ -17,6 +18,9 @@ export interface OnList {
   listState: 'released' | 'picking' | 'done';
   picker: string | null;
 }
+
+/** A list as it is released. */
+export type NewList = Pick<PickList, 'id' | 'warehouseId' | 'distance'>;
 
 /** Pick lists as they are stored: what of an order is on them, and taking it off. */
 @Injectable()
@@ -39,6 +43,18 @@ export class Lists {
       [orderId],
     );
     return this.of(tx, orderId);
+  }
+
+  /** Stores a released list with its stops, in walking order; gives its number. */
+  async add(tx: Tx, list: NewList, stops: readonly Row[]): Promise<number> {
+    await tx.of(PickList).insert({ ...list, state: 'released', createdAt: tx.at, createdBy: tx.personId });
+    await tx.insert('pickStop', stops);
+    return (await tx.of(PickList).findOneByOrFail({ id: list.id })).no;
+  }
+
+  /** Somebody picks a list, or has picked all of it. */
+  async move(tx: Tx, id: string, state: 'picking' | 'done'): Promise<void> {
+    await tx.of(PickList).update(id, { state, doneAt: state === 'done' ? tx.at : null });
   }
 
   /** Takes an order off lists that nobody began: its stops disappear, and a list without stops is done. */

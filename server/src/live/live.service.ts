@@ -54,7 +54,7 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
 
   /** Forgets what every listener has long seen. */
   private tidy(): Promise<number> {
-    return this.db.run('DELETE FROM outbox WHERE at < NOW(3) - INTERVAL ? HOUR LIMIT 5000', [KEEP_HOURS]);
+    return this.db.forgetTold(KEEP_HOURS);
   }
 
   private later(): void {

@@ -96,23 +96,9 @@ export class OrderEditing {
   decide(orderId: string, differenceId: string, take: boolean, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const order = await this.locked(tx, orderId);
-      const row = await tx.one<{
-        lineKey: string | null;
-        field: string;
-        theirs: string | null;
-        theirLine: string | null;
-      }>(
-        'SELECT lineKey, field, theirs, theirLine FROM orderDifference WHERE id = ? AND orderId = ? AND decidedAt IS NULL',
-        [differenceId, orderId],
-      );
+      const row = await this.checks.decide(tx, orderId, differenceId, take);
       if (!row)
         throw new NotHere('That difference', 'Someone has decided it already; look at the order again.');
-      await tx.run('UPDATE orderDifference SET decidedAt = ?, personId = ?, taken = ? WHERE id = ?', [
-        tx.at,
-        tx.personId,
-        take,
-        differenceId,
-      ]);
       if (take) await this.put(tx, order, taken(order.document, row), true, 'The channel’s word was taken');
       await this.settle(tx, order, []);
     });

@@ -1,19 +1,30 @@
 import type { BulkAnswer, BulkIn, NoteIn } from '@auk/contract';
 import type { Stage } from '@auk/core';
 import { HttpException, Injectable } from '@nestjs/common';
+import { IsNull } from 'typeorm';
 import type { z } from 'zod';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
-import { event, ordersUnderWay, refreshStages, refuseBuild } from '../records/records.module.js';
+import {
+  event,
+  ordersUnderWay,
+  refreshStages,
+  refuseBuild,
+  setHead,
+  toHistory,
+} from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { StockService } from '../stock/stock.module.js';
+import { OrderNote } from './orderNote.entity.js';
+import { OrderTag } from './orderTag.entity.js';
 
 interface Locked {
   stage: Stage;
   channelNumber: string;
   parkWord: string | null;
   payment: string;
+  totalMinor: number;
 }
 
 /** What a person may do to an order beside editing it: park, free, cancel, star, tag, note, accept; to one or to many. */
@@ -34,11 +45,8 @@ export class OrdersService {
           `The order is ${order.stage}.`,
           'Only an order that is still in the house can be parked.',
         );
-      await tx.run(
-        'UPDATE orders SET parkedAt = ?, parkedReason = ?, parkWord = ?, version = version + 1 WHERE id = ?',
-        [tx.at, reason, word || null, id],
-      );
-      await tx.insert('orderEvent', [event(tx, id, 'parked', `Parked: ${reason}`)]);
+      await setHead(tx, id, { parkedAt: tx.at, parkedReason: reason, parkWord: word || null });
+      await toHistory(tx, [event(tx, id, 'parked', `Parked: ${reason}`)]);
     });
   }
 
@@ -50,11 +58,8 @@ export class OrdersService {
           'Type them exactly.',
           { word: order.parkWord },
         );
-      await tx.run(
-        'UPDATE orders SET parkedAt = NULL, parkedReason = NULL, parkWord = NULL, version = version + 1 WHERE id = ?',
-        [id],
-      );
-      await tx.insert('orderEvent', [
+      await setHead(tx, id, { parkedAt: null, parkedReason: null, parkWord: null });
+      await toHistory(tx, [
         event(tx, id, 'freed', word ? `No longer parked; typed “${word}”.` : 'No longer parked.'),
       ]);
     });
@@ -113,74 +118,54 @@ export class OrdersService {
         why: 'cancel',
       })),
     });
-    await tx.run('UPDATE orders SET cancelledAt = ?, mergedIntoId = ?, version = version + 1 WHERE id = ?', [
-      tx.at,
-      mergedIntoId,
-      id,
-    ]);
-    await tx.insert('orderEvent', [event(tx, id, 'cancelled', says)]);
+    await setHead(tx, id, { cancelledAt: tx.at, mergedIntoId });
+    await toHistory(tx, [event(tx, id, 'cancelled', says)]);
     await refreshStages(tx, [id]);
     return soft.map(s => s.productId);
   }
 
   async star(id: string, starred: boolean, doer: Doer): Promise<void> {
     await this.change(id, doer, async tx => {
-      await tx.run('UPDATE orders SET starred = ? WHERE id = ?', [starred, id]);
+      await setHead(tx, id, { starred }, 'quietly');
     });
   }
 
   tag(id: string, tag: string, on: boolean, doer: Doer): Promise<void> {
     return this.change(id, doer, async tx => {
-      if (on)
-        await tx.insert('orderTag', [{ tag, orderId: id }], 'ON DUPLICATE KEY UPDATE tag = VALUES(tag)');
-      else await tx.run('DELETE FROM orderTag WHERE orderId = ? AND tag = ?', [id, tag]);
-      await tx.insert('orderEvent', [
-        event(tx, id, 'tagged', on ? `Tagged “${tag}”.` : `Tag “${tag}” taken off.`),
-      ]);
+      if (on) await tx.of(OrderTag).upsert({ tag, orderId: id }, ['tag', 'orderId']);
+      else await tx.of(OrderTag).delete({ orderId: id, tag });
+      await toHistory(tx, [event(tx, id, 'tagged', on ? `Tagged “${tag}”.` : `Tag “${tag}” taken off.`)]);
     });
   }
 
   note(id: string, note: z.infer<typeof NoteIn>, doer: Doer): Promise<void> {
     return this.change(id, doer, async tx => {
-      await tx.insert('orderNote', [
-        {
-          id: newId(),
-          orderId: id,
-          ...note,
-          confirm: note.kind === 'packer' && note.confirm,
-          at: tx.at,
-          personId: tx.personId,
-        },
-      ]);
-      await tx.insert('orderEvent', [event(tx, id, 'note', `Note for the ${note.kind}: ${note.text}`)]);
+      await tx.of(OrderNote).insert({
+        id: newId(),
+        orderId: id,
+        ...note,
+        confirm: note.kind === 'packer' && note.confirm,
+        at: tx.at,
+        personId: tx.personId,
+      });
+      await toHistory(tx, [event(tx, id, 'note', `Note for the ${note.kind}: ${note.text}`)]);
     });
   }
 
   removeNote(id: string, noteId: string, doer: Doer): Promise<void> {
     return this.change(id, doer, async tx => {
-      const note = await tx.one<{ kind: string; text: string }>(
-        'SELECT kind, text FROM orderNote WHERE id = ? AND orderId = ? AND removedAt IS NULL',
-        [noteId, id],
-      );
+      const note = await tx.of(OrderNote).findOneBy({ id: noteId, orderId: id, removedAt: IsNull() });
       if (!note) throw new NotHere('That note');
-      await tx.run('UPDATE orderNote SET removedAt = ? WHERE id = ?', [tx.at, noteId]);
-      await tx.insert('orderEvent', [
-        event(tx, id, 'note', `Note for the ${note.kind} taken off: ${note.text}`),
-      ]);
+      await tx.of(OrderNote).update(noteId, { removedAt: tx.at });
+      await toHistory(tx, [event(tx, id, 'note', `Note for the ${note.kind} taken off: ${note.text}`)]);
     });
   }
 
   /** Accepts that an order is no repeat of the one named, and lets it go on. */
   accept(id: string, subject: string, doer: Doer): Promise<void> {
     return this.change(id, doer, async tx => {
-      await tx.insert(
-        'stopAccepted',
-        [{ orderId: id, code: 'duplicate', subject, at: tx.at, personId: tx.personId }],
-        'ON DUPLICATE KEY UPDATE subject = VALUES(subject)',
-      );
-      await tx.insert('orderEvent', [
-        event(tx, id, 'accepted', `Accepted as an order of its own beside ${subject}.`),
-      ]);
+      await this.checks.accept(tx, id, subject);
+      await toHistory(tx, [event(tx, id, 'accepted', `Accepted as an order of its own beside ${subject}.`)]);
       await this.checks.recheck(tx, [id]);
     });
   }
@@ -189,11 +174,8 @@ export class OrdersService {
   paid(id: string, doer: Doer): Promise<void> {
     return this.change(id, doer, async (tx, order) => {
       if (order.payment === 'paid') return;
-      await tx.run(
-        "UPDATE orders SET payment = 'paid', paidMinor = totalMinor, version = version + 1 WHERE id = ?",
-        [id],
-      );
-      await tx.insert('orderEvent', [
+      await setHead(tx, id, { payment: 'paid', paidMinor: order.totalMinor });
+      await toHistory(tx, [
         event(tx, id, 'paid', 'Set as paid in full.', [
           { line: null, field: 'payment', before: order.payment, after: 'paid' },
         ]),
@@ -247,7 +229,7 @@ export class OrdersService {
   private change(id: string, doer: Doer, work: (tx: Tx, order: Locked) => Promise<void>): Promise<void> {
     return this.db.tx(doer, async tx => {
       const order = await tx.one<Locked>(
-        'SELECT stage, channelNumber, parkWord, payment FROM orders WHERE id = ? FOR UPDATE',
+        'SELECT stage, channelNumber, parkWord, payment, totalMinor FROM orders WHERE id = ? FOR UPDATE',
         [id],
       );
       if (!order) throw new NotHere('That order');

@@ -3,6 +3,7 @@ import {
   type Answer,
   applied,
   canonicalCode,
+  documentTotals,
   emptyAddress,
   type OrderDocument,
   quoted,
@@ -18,21 +19,25 @@ import { CatalogService } from '../products/products.module.js';
 import {
   addressFields,
   BUILDS,
-  countStages,
   event,
   freeSplitNumber,
   headColumns,
+  insertTyped,
   leaveWith,
   loadOrders,
   OrderWriter,
   refuseBuild,
   rootOf,
   type StoredOrder,
+  setHead,
   skuOfKey,
+  toHistory,
 } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { OrderEditing } from './editing.service.js';
+import { OrderNote } from './orderNote.entity.js';
+import { OrderScan } from './orderScan.entity.js';
 import { OrdersService } from './orders.service.js';
 
 /** Stages in which nothing of an order is on a list yet. */
@@ -63,7 +68,7 @@ export class TypedOrders {
         emptyDocument(await this.home(tx)),
         { draftedAt: tx.at },
       );
-      await tx.insert('orderEvent', [event(tx, order, 'drafted', 'Begun by hand.')]);
+      await toHistory(tx, [event(tx, order, 'drafted', 'Begun by hand.')]);
       return order;
     });
   }
@@ -102,16 +107,14 @@ export class TypedOrders {
       const known = await tx.one<{ answer: string }>('SELECT answer FROM orderScan WHERE id = ?', [scan.id]);
       if (known) return fromJson<Answer>(known.answer);
       const answer = await this.judge(tx, order, scan.text);
-      await tx.insert('orderScan', [
-        {
-          id: scan.id,
-          orderId: id,
-          text: scan.text,
-          at: tx.at,
-          personId: tx.personId,
-          answer: JSON.stringify(answer),
-        },
-      ]);
+      await tx.of(OrderScan).insert({
+        id: scan.id,
+        orderId: id,
+        text: scan.text,
+        at: tx.at,
+        personId: tx.personId,
+        answer: answer as never,
+      });
       return answer;
     });
   }
@@ -148,11 +151,15 @@ export class TypedOrders {
       if (!order.draft) throw new Forbidden('The order is entered already.', 'Look at its page.');
       if (order.lines.length === 0)
         throw new Forbidden('The order has no lines.', 'Scan something, or add it by its SKU.');
-      await tx.run(
-        "UPDATE orders SET draftedAt = NULL, checkedAt = ?, placedAt = ?, receivedAt = ?, paidMinor = IF(payment = 'paid' AND paidMinor = 0, totalMinor, paidMinor), version = version + 1 WHERE id = ?",
-        [tx.at, tx.at, tx.at, id],
-      );
-      await tx.insert('orderEvent', [event(tx, id, 'entered', 'Entered by hand.')]);
+      const { payment, paidMinor } = order.document.head;
+      await setHead(tx, id, {
+        draftedAt: null,
+        checkedAt: tx.at,
+        placedAt: tx.at,
+        receivedAt: tx.at,
+        ...(payment === 'paid' && !paidMinor ? { paidMinor: documentTotals(order.document).total } : {}),
+      });
+      await toHistory(tx, [event(tx, id, 'entered', 'Entered by hand.')]);
       await this.plan(tx, order);
       const lines = await tx.rows<{ productId: string | null; channelSku: string; quantity: number }>(
         'SELECT productId, channelSku, quantity FROM orderLine WHERE orderId = ? AND removedAt IS NULL',
@@ -234,7 +241,7 @@ export class TypedOrders {
             first.id,
           )),
         );
-        await tx.run('UPDATE orderNote SET orderId = ? WHERE orderId = ?', [first.id, o.id]);
+        await tx.of(OrderNote).update({ orderId: o.id }, { orderId: first.id });
       }
       await this.writer.write(tx, first, together, {
         kind: 'merged',
@@ -288,23 +295,20 @@ export class TypedOrders {
     const id = newId();
     const { id: warehouseId } = await this.house.warehouse(tx);
     const { number, ...columns } = how;
-    await tx.insert('orders', [
+    await insertTyped(
+      tx,
       {
         id,
         warehouseId,
         channelId: channel.id,
-        channelNumber: number ?? id,
         receivedAt: tx.at,
         currency: channel.currency,
         ...(headColumns(document) as Record<string, string>),
         digest: '',
-        stage: 'Incoming',
         ...columns,
       },
-    ]);
-    if (!number) await tx.run("UPDATE orders SET channelNumber = CONCAT('TY-', no) WHERE id = ?", [id]);
-    await tx.insert('shipment', [{ id: newId(), orderId: id, seq: 1, departureId: null }]);
-    await countStages(tx, new Map([['Incoming', 1]]));
+      number ?? null,
+    );
     return id;
   }
 

@@ -15,10 +15,10 @@ import {
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { ParcelsQueries } from '../parcels/parcels.module.js';
+import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
-import { event, refreshStages, refuseBuild } from '../records/records.module.js';
+import { event, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 
@@ -49,6 +49,7 @@ export class PackingService {
     private readonly stock: StockService,
     private readonly scans: ScansService,
     private readonly parcels: ParcelsQueries,
+    private readonly written: Parcels,
     private readonly places: Places,
   ) {}
 
@@ -88,11 +89,7 @@ export class PackingService {
           `${known.name} is packing ${order.channelNumber} at another bench right now.`,
           'Let them finish, or open it when they have stopped for two minutes.',
         );
-      await tx.run('UPDATE scanSession SET device = ?, personId = ? WHERE id = ?', [
-        device,
-        tx.personId,
-        known.id,
-      ]);
+      await this.scans.handTo(tx, known.id, device);
       return known.id;
     }
     await refuseBuild(tx, orderId);
@@ -114,28 +111,10 @@ export class PackingService {
       chooseBox(boxes, pieces)?.code ?? null,
       await this.notesToConfirm(tx, order.id),
     );
-    const [parcelId, placeId, sessionId] = [newId(), newId(), newId()];
-    await tx.insert('place', [
-      { id: placeId, warehouseId: order.warehouseId, code: `P-${parcelId.slice(-12)}`, kind: 'parcel' },
-    ]);
-    await tx.insert('parcel', [
-      { id: parcelId, orderId: order.id, shipmentId: order.shipmentId, placeId, openedAt: tx.at },
-    ]);
-    const json = JSON.stringify(state);
-    await tx.insert('scanSession', [
-      {
-        id: sessionId,
-        kind: 'pack',
-        listId: null,
-        parcelId,
-        opened: json,
-        state: json,
-        openedAt: tx.at,
-        personId: tx.personId,
-        device,
-      },
-    ]);
-    return sessionId;
+    const parcelId = newId();
+    const placeId = await this.places.makeForParcel(tx, order.warehouseId, parcelId);
+    await this.written.open(tx, [{ id: parcelId, orderId: order.id, shipmentId: order.shipmentId, placeId }]);
+    return this.scans.open(tx, { kind: 'pack', parcelId }, state, device);
   }
 
   private async notesToConfirm(tx: Tx, orderId: string): Promise<string[]> {
@@ -235,15 +214,10 @@ export class PackingService {
     boxCode: string,
     weightMg: number,
   ): Promise<void> {
-    await tx.run('UPDATE parcel SET closedAt = ?, boxCode = ?, weightMg = ? WHERE id = ?', [
-      tx.at,
-      boxCode,
-      weightMg,
-      parcel.id,
-    ]);
-    if (sessionId) await tx.run('UPDATE scanSession SET closedAt = ? WHERE id = ?', [tx.at, sessionId]);
+    await this.written.close(tx, parcel.id, boxCode, weightMg);
+    if (sessionId) await this.scans.close(tx, sessionId);
     await this.places.freeTotes(tx, parcel.orderId);
-    await tx.insert('orderEvent', [event(tx, parcel.orderId, 'packed', `Packed in box ${boxCode}.`)]);
+    await toHistory(tx, [event(tx, parcel.orderId, 'packed', `Packed in box ${boxCode}.`)]);
     await refreshStages(tx, [parcel.orderId]);
     await tx.tell('parcels', parcel.id);
   }

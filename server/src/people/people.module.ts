@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { HouseModule } from '../house/house.module.js';
 import { LeasesModule } from '../leases/leases.module.js';
 import { AccessGuard } from './access.guard.js';
 import { PeopleController } from './people.controller.js';
@@ -14,7 +15,7 @@ export { hashPin, PeopleService } from './people.service.js';
 export { PeopleDesk } from './peopleDesk.service.js';
 
 @Module({
-  imports: [TypeOrmModule.forFeature([Person, SignInTry, SignedIn]), LeasesModule],
+  imports: [TypeOrmModule.forFeature([Person, SignInTry, SignedIn]), HouseModule, LeasesModule],
   controllers: [PeopleController],
   providers: [PeopleService, PeopleDesk, { provide: APP_GUARD, useClass: AccessGuard }],
   exports: [PeopleService, PeopleDesk],

@@ -12,6 +12,7 @@ import {
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { hashPin, PeopleService } from './people.service.js';
 
@@ -24,6 +25,7 @@ export class PeopleDesk {
   constructor(
     private readonly db: Db,
     private readonly people: PeopleService,
+    private readonly house: HouseService,
   ) {}
 
   async list(): Promise<PersonRow[]> {
@@ -104,17 +106,16 @@ export class PeopleDesk {
     return this.db.tx(doer, async tx => {
       if (input.role === 'admin')
         throw new Forbidden('The admin has every right.', 'Give the person another role.');
-      await tx.run("INSERT IGNORE INTO setting (name, value) VALUES ('rights', '{}')");
-      await tx.one("SELECT name FROM setting WHERE name = 'rights' FOR UPDATE");
+      const before = await this.house.lockedSetting<ChangedRights>(tx, 'rights', {});
       const table = await this.rights(tx);
       const roles = new Set<Role>(table[input.right]);
       if (input.on) roles.add(input.role);
       else roles.delete(input.role);
       const changed: ChangedRights = {
-        ...(await this.people.changedRights(tx)),
+        ...before,
         [input.right]: [...roles],
       };
-      await tx.run("UPDATE setting SET value = ? WHERE name = 'rights'", [JSON.stringify(changed)]);
+      await this.house.set(tx, 'rights', changed);
       await tx.tell('people', '');
       return this.rights(tx);
     });

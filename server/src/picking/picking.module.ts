@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { HouseModule } from '../house/house.module.js';
+import { ListsModule } from '../lists/lists.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
@@ -17,6 +18,7 @@ export { ListRelease } from './release.service.js';
 @Module({
   imports: [
     HouseModule,
+    ListsModule,
     ProductsModule,
     StockModule,
     RecordsModule,

@@ -1,14 +1,15 @@
 import type { Judged, ScanIn } from '@auk/contract';
 import { openPick, type PickEffect, type PickState, type PickStop, pickDone, pickScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
+import { Lists } from '../lists/lists.module.js';
 import { CatalogService } from '../products/products.module.js';
-import { event, lockOrders, refreshStages } from '../records/records.module.js';
+import { event, lockOrders, refreshStages, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { ScansService } from '../scans/scans.module.js';
-import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
+import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import { ListRelease } from './release.service.js';
 
 /** A stop as the ledger needs it. */
@@ -32,6 +33,8 @@ export class PickingService {
     private readonly scans: ScansService,
     private readonly reservations: Reservations,
     private readonly releases: ListRelease,
+    private readonly lists: Lists,
+    private readonly places: Places,
     private readonly house: HouseService,
   ) {}
 
@@ -59,11 +62,7 @@ export class PickingService {
       if (!list) throw new NotHere(`The pick list PL-${no}`);
       const known = await tx.one<{ id: string }>('SELECT id FROM scanSession WHERE listId = ?', [list.id]);
       if (known) {
-        await tx.run('UPDATE scanSession SET device = ?, personId = ? WHERE id = ?', [
-          device,
-          tx.personId,
-          known.id,
-        ]);
+        await this.scans.handTo(tx, known.id, device);
         return {
           sessionId: known.id,
           listId: list.id,
@@ -76,22 +75,8 @@ export class PickingService {
           'Open another list under Pick.',
         );
       const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id));
-      const json = JSON.stringify(state);
-      const sessionId = newId();
-      await tx.insert('scanSession', [
-        {
-          id: sessionId,
-          kind: 'pick',
-          listId: list.id,
-          parcelId: null,
-          opened: json,
-          state: json,
-          openedAt: tx.at,
-          personId: tx.personId,
-          device,
-        },
-      ]);
-      await tx.run("UPDATE pickList SET state = 'picking' WHERE id = ?", [list.id]);
+      const sessionId = await this.scans.open(tx, { kind: 'pick', listId: list.id }, state, device);
+      await this.lists.move(tx, list.id, 'picking');
       await tx.tell('lists', list.id);
       return { sessionId, listId: list.id, state };
     });
@@ -114,7 +99,7 @@ export class PickingService {
     );
     const changes = stops.map(s => takeChange(s, s.quantity));
     await this.stock.apply(tx, { moves: changes.map(c => c.move), holds: changes.flatMap(c => c.holds) });
-    await tx.run("UPDATE pickList SET state = 'done', doneAt = ? WHERE id = ?", [tx.at, listId]);
+    await this.lists.move(tx, listId, 'done');
     await refreshStages(
       tx,
       stops.map(s => s.orderId),
@@ -137,25 +122,14 @@ export class PickingService {
     }
     await refreshStages(tx, [...orders]);
     const done = pickDone(after);
-    await tx.run('UPDATE pickList SET state = ?, doneAt = ? WHERE no = ?', [
-      done ? 'done' : 'picking',
-      done ? tx.at : null,
+    const { id: listId } = (await tx.one<{ id: string }>('SELECT id FROM pickList WHERE no = ?', [
       after.listNo.slice(3),
-    ]);
+    ]))!;
+    await this.lists.move(tx, listId, done ? 'done' : 'picking');
     if (done) {
-      await this.freeEmptyTotes(tx, after.listNo);
+      await this.places.freeEmptyTotes(tx, listId);
       await tx.tell('lists', after.listNo);
     }
-  }
-
-  /** A tote whose pieces were all missing is free again. */
-  private async freeEmptyTotes(tx: Tx, listNo: string): Promise<void> {
-    await tx.run(
-      `UPDATE place t JOIN pickStop s ON s.toteId = t.id JOIN pickList l ON l.id = s.listId SET t.busyWith = NULL
-       WHERE l.no = ? AND t.busyWith = s.orderId AND NOT EXISTS (SELECT 1 FROM stockBalance b WHERE b.placeId = t.id AND b.onHand > 0)
-         AND NOT EXISTS (SELECT 1 FROM allocation a WHERE a.orderId = s.orderId AND a.hold IN ('listed', 'picked') AND a.quantity > 0)`,
-      [listNo.slice(3)],
-    );
   }
 
   /** Pieces that are not there leave the stock (place MISSING) until they are counted; the order gets others, or becomes Short. Negative: found after all. */
@@ -177,7 +151,7 @@ export class PickingService {
       holds: [{ ...holdOf(stop, 'listed', -units), at: stop, why: 'missing' }],
     });
     if (units > 0) await this.reservations.reserveAgain(tx, [stop.productId]);
-    await tx.insert('orderEvent', [
+    await toHistory(tx, [
       event(
         tx,
         stop.orderId,

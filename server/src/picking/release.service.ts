@@ -3,8 +3,9 @@ import { Injectable } from '@nestjs/common';
 import { NONE, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, TooLate } from '../http/problem.js';
-import { event, refreshStages } from '../records/records.module.js';
-import { type HoldChange, PROMISED_KINDS, StockService } from '../stock/stock.module.js';
+import { Lists } from '../lists/lists.module.js';
+import { event, refreshStages, toHistory } from '../records/records.module.js';
+import { type HoldChange, Places, PROMISED_KINDS, StockService } from '../stock/stock.module.js';
 
 interface SoftPart {
   partId: string;
@@ -36,6 +37,8 @@ interface NewStop extends SoftPart {
 export class ListRelease {
   constructor(
     private readonly stock: StockService,
+    private readonly lists: Lists,
+    private readonly places: Places,
     private readonly house: HouseService,
   ) {}
 
@@ -81,18 +84,12 @@ export class ListRelease {
 
   /** A free tote for each order; refused when there are not enough. */
   private async giveTotes(tx: Tx, orderIds: readonly string[]): Promise<Map<string, string>> {
-    const totes = await tx.rows<{ id: string }>(
-      "SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE",
-      [orderIds.length],
-    );
-    if (totes.length < orderIds.length)
+    const given = await this.places.giveTotes(tx, orderIds);
+    if (given.size < orderIds.length)
       throw new Forbidden(
-        `Only ${totes.length} totes are free, and ${orderIds.length} orders want one each.`,
+        `Only ${given.size} totes are free, and ${orderIds.length} orders want one each.`,
         'Choose fewer orders, or pack what stands at the benches first.',
       );
-    const given = new Map(orderIds.map((id, i) => [id, totes[i]!.id]));
-    for (const [orderId, toteId] of given)
-      await tx.run('UPDATE place SET busyWith = ? WHERE id = ?', [orderId, toteId]);
     return given;
   }
 
@@ -145,17 +142,6 @@ export class ListRelease {
     distance: number,
   ): Promise<{ id: string; no: number }> {
     const id = newId();
-    await tx.insert('pickList', [
-      {
-        id,
-        warehouseId: orders[0]!.warehouseId,
-        state: 'released',
-        distance,
-        createdAt: tx.at,
-        createdBy: tx.personId,
-      },
-    ]);
-    const { no } = (await tx.one<{ no: number }>('SELECT no FROM pickList WHERE id = ?', [id]))!;
     const rows = stops.map((s, i) => ({
       id: newId(),
       listId: id,
@@ -168,7 +154,7 @@ export class ListRelease {
       quantity: s.quantity,
       toteId: s.toteId,
     }));
-    await tx.insert('pickStop', rows);
+    const no = await this.lists.add(tx, { id, warehouseId: orders[0]!.warehouseId, distance }, rows);
     const holds = rows.flatMap(r => {
       const common = {
         partId: r.partId,
@@ -189,8 +175,8 @@ export class ListRelease {
       ] satisfies HoldChange[];
     });
     await this.stock.apply(tx, { holds });
-    await tx.insert(
-      'orderEvent',
+    await toHistory(
+      tx,
       orders.map(o => event(tx, o.id, 'listed', `Put on pick list PL-${no}.`)),
     );
     await refreshStages(

@@ -6,36 +6,17 @@ import { CatalogService } from './catalog.service.js';
 import { Listing } from './listing.entity.js';
 import { ListingsQueries } from './listings.queries.js';
 import { LineMatching } from './matching.js';
-import { PictureFile } from './pictureFile.entity.js';
-import { Product } from './product.entity.js';
-import { ProductAlias } from './productAlias.entity.js';
-import { ProductCode } from './productCode.entity.js';
-import { ProductEvent } from './productEvent.entity.js';
-import { Recipe } from './recipe.entity.js';
-import { RecipePart } from './recipePart.entity.js';
 import { StockForSale } from './stockForSale.js';
 
 export { CatalogService } from './catalog.service.js';
+export { linkListing, pushedListings, putListing, type ToldListing, takeListings } from './listings.js';
 export { ListingsQueries } from './listings.queries.js';
 export { LineMatching, Matches } from './matching.js';
 export { factsHeld, type Product, stockedParts } from './product.js';
 export { StockForSale } from './stockForSale.js';
 
 @Module({
-  imports: [
-    TypeOrmModule.forFeature([
-      Box,
-      Listing,
-      PictureFile,
-      Product,
-      ProductAlias,
-      ProductCode,
-      ProductEvent,
-      Recipe,
-      RecipePart,
-    ]),
-    StockModule,
-  ],
+  imports: [TypeOrmModule.forFeature([Box, Listing]), StockModule],
   providers: [CatalogService, LineMatching, StockForSale, ListingsQueries],
   exports: [CatalogService, LineMatching, StockForSale, ListingsQueries],
 })

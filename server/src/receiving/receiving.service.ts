@@ -9,10 +9,10 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { StockCorrections } from '../corrections/corrections.module.js';
-import { Db, type Doer, fromJson, NONE, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, fromJson, NONE, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
-import { event } from '../records/records.module.js';
+import { event, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { Lots, PutAway, StockService } from '../stock/stock.module.js';
@@ -53,23 +53,7 @@ export class Receiving {
       if (order.state !== 'open')
         throw new Forbidden(`PO-${order.no} is ${order.state}; nothing is awaited.`, 'Open another order.');
       const state = openReceive(`PO-${order.no}`, order.supplier, await this.lines(tx, order));
-      const json = JSON.stringify(state);
-      const id = newId();
-      await tx.insert('scanSession', [
-        {
-          id,
-          kind: 'receive',
-          listId: null,
-          parcelId: null,
-          purchaseOrderId: order.id,
-          opened: json,
-          state: json,
-          openedAt: tx.at,
-          personId: tx.personId,
-          device,
-        },
-      ]);
-      return id;
+      return this.scans.open(tx, { kind: 'receive', purchaseOrderId: order.id }, state, device);
     });
     return this.view(sessionId);
   }
@@ -181,8 +165,8 @@ export class Receiving {
         "SELECT id FROM orders WHERE id IN (?) AND stage = 'Clear'",
         [served],
       );
-      await tx.insert(
-        'orderEvent',
+      await toHistory(
+        tx,
         clear.map(o => event(tx, o.id, 'freed by goods', `Clear: what it lacked came with PO-${orderNo}.`)),
       );
     }

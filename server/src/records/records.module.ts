@@ -11,8 +11,6 @@ import { OrderEvent } from './orderEvent.entity.js';
 import { OrderLine } from './orderLine.entity.js';
 import { Shipment } from './shipment.entity.js';
 import { StageCount } from './stageCount.entity.js';
-import { StopAccepted } from './stopAccepted.entity.js';
-import { StopReason } from './stopReason.entity.js';
 import { Undoing } from './undoing.service.js';
 import { OrderWriter } from './writer.js';
 
@@ -24,7 +22,16 @@ export {
   ordersUnderWay,
   type StoredOrder,
 } from './documents.js';
-export { event } from './events.js';
+export { event, toHistory } from './events.js';
+export {
+  type EntryRows,
+  insertOrders,
+  insertTyped,
+  setFirstStage,
+  setHead,
+  wantMore,
+  wantOnlyUsed,
+} from './heads.js';
 export { HeldOrders } from './held.service.js';
 export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
 export { leaveWith } from './leaving.js';
@@ -36,16 +43,7 @@ export { headColumns, lineRows, OrderWriter, skuOfKey } from './writer.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([
-      LinePart,
-      Order,
-      OrderEvent,
-      OrderLine,
-      Shipment,
-      StageCount,
-      StopAccepted,
-      StopReason,
-    ]),
+    TypeOrmModule.forFeature([LinePart, Order, OrderEvent, OrderLine, Shipment, StageCount]),
     HouseModule,
     StockModule,
     ProductsModule,

@@ -1,6 +1,6 @@
 import type { Tx } from '../database/db.js';
 import { escapeLike } from '../database/escapeLike.js';
-import { event } from './events.js';
+import { event, toHistory } from './events.js';
 
 /** The order that a channel knows, of which others were split off. */
 export interface RootOrder {
@@ -38,7 +38,7 @@ export async function makeWay(tx: Tx, channelId: string, numbers: readonly strin
   for (const o of ours) {
     const number = await freeSplitNumber(tx, await rootOf(tx, o.id));
     await tx.run('UPDATE orders SET channelNumber = ? WHERE id = ?', [number, o.id]);
-    await tx.insert('orderEvent', [
+    await toHistory(tx, [
       event(
         tx,
         o.id,

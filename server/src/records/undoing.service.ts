@@ -4,7 +4,7 @@ import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
 import { Lists, type OnList } from '../lists/lists.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
-import { event } from './events.js';
+import { event, toHistory } from './events.js';
 import { refreshStages } from './stages.js';
 
 /** What an edit of an order's goods would undo, or why it cannot be done now. */
@@ -112,7 +112,7 @@ export class Undoing {
     await this.lists.leave(tx, orderId, held);
     await this.places.freeTotes(tx, orderId);
     const picked = moves.reduce((n, m) => n + m.quantity, 0);
-    await tx.insert('orderEvent', [
+    await toHistory(tx, [
       event(
         tx,
         orderId,

@@ -13,7 +13,7 @@ import type { Product } from '../products/products.module.js';
 import { LineMatching, type Matches } from '../products/products.module.js';
 import { type HoldChange, StockService } from '../stock/stock.module.js';
 import { addressOf, HEAD_COLUMNS, LINE_COLUMNS, type StoredOrder } from './documents.js';
-import { event } from './events.js';
+import { event, toHistory } from './events.js';
 
 /** How a write appears in the history. */
 export interface Told {
@@ -60,7 +60,7 @@ export class OrderWriter {
       [...Object.values(columns), order.id],
     );
     if (changes.length > 0)
-      await tx.insert('orderEvent', [event(tx, order.id, told.kind, told.says, changes, order.version + 1)]);
+      await toHistory(tx, [event(tx, order.id, told.kind, told.says, changes, order.version + 1)]);
     order.document = after;
     order.version += 1;
     return { changes, freed };
@@ -205,8 +205,8 @@ export class OrderWriter {
         })),
       ),
     );
-    await tx.insert(
-      'orderEvent',
+    await toHistory(
+      tx,
       orderIds.map(id =>
         event(tx, id, 'linked', `Listing ${listing.channelSku} was linked to ${product.name}.`),
       ),

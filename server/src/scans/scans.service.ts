@@ -1,8 +1,9 @@
 import type { Judged, ScanIn } from '@auk/contract';
 import { type Answer, canonicalCode, type KnownThing, type Scan, type Step } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { fromJson, type Sql, type Tx } from '../database/db.js';
+import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Malformed, NotHere } from '../http/problem.js';
+import { ScanSession } from './scanSession.entity.js';
 
 /** A stored session of scans; `state` follows from `opened` and the events. */
 export interface SessionRow<S> {
@@ -12,6 +13,12 @@ export interface SessionRow<S> {
   personId: string | null;
   device: string;
 }
+
+/** What a session is about. */
+export type SessionAbout =
+  | { kind: 'pick'; listId: string }
+  | { kind: 'pack'; parcelId: string }
+  | { kind: 'receive'; purchaseOrderId: string };
 
 /** Longest text that is stored of a scan; the reducer refuses over-long ones by their length. */
 const STORED_TEXT = 260;
@@ -71,6 +78,30 @@ export class ScansService {
       ]);
     if (step.effects.length > 0) await act(step.effects, session.state, step.state);
     return { answer: step.answer, state: step.state, repeated: false };
+  }
+
+  /** Opens a session of scans about one list, parcel or purchase order; gives its id. */
+  async open(tx: Tx, about: SessionAbout, state: object, device: string): Promise<string> {
+    const id = newId();
+    await tx.of(ScanSession).insert({
+      id,
+      ...about,
+      opened: state as never,
+      state: state as never,
+      openedAt: tx.at,
+      personId: tx.personId,
+      device,
+    });
+    return id;
+  }
+
+  /** A session goes on with another person or on another device. */
+  async handTo(tx: Tx, id: string, device: string): Promise<void> {
+    await tx.of(ScanSession).update(id, { device, personId: tx.personId });
+  }
+
+  async close(tx: Tx, id: string): Promise<void> {
+    await tx.of(ScanSession).update(id, { closedAt: tx.at });
   }
 
   /** Locks a session and reads it. */

@@ -4,6 +4,7 @@ import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { escapeLike } from '../database/escapeLike.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
+import { Place } from './place.entity.js';
 
 /** The layout's measures that places on shelves are laid out by. */
 interface Plan {
@@ -105,9 +106,37 @@ export class Places {
     return 'new';
   }
 
+  /** Gives each order a free tote, the first by code; fewer when there are not enough. */
+  async giveTotes(tx: Tx, orderIds: readonly string[]): Promise<Map<string, string>> {
+    const totes = await tx.rows<{ id: string }>(
+      "SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE",
+      [orderIds.length],
+    );
+    const given = new Map(totes.map((t, i) => [orderIds[i]!, t.id]));
+    for (const [orderId, toteId] of given) await tx.of(Place).update(toteId, { busyWith: orderId });
+    return given;
+  }
+
+  /** Totes of a list whose pieces were all missing are free again. */
+  async freeEmptyTotes(tx: Tx, listId: string): Promise<void> {
+    await tx.run(
+      `UPDATE place t JOIN pickStop s ON s.toteId = t.id SET t.busyWith = NULL
+       WHERE s.listId = ? AND t.busyWith = s.orderId AND NOT EXISTS (SELECT 1 FROM stockBalance b WHERE b.placeId = t.id AND b.onHand > 0)
+         AND NOT EXISTS (SELECT 1 FROM allocation a WHERE a.orderId = s.orderId AND a.hold IN ('listed', 'picked') AND a.quantity > 0)`,
+      [listId],
+    );
+  }
+
+  /** Makes the place that a parcel is: what is packed lies in it. */
+  async makeForParcel(tx: Tx, warehouseId: string, parcelId: string): Promise<string> {
+    const id = newId();
+    await tx.insert('place', [{ id, warehouseId, code: `P-${parcelId.slice(-12)}`, kind: 'parcel' }]);
+    return id;
+  }
+
   /** The totes of an order are free again. */
   async freeTotes(tx: Tx, orderId: string): Promise<void> {
-    await tx.run("UPDATE place SET busyWith = NULL WHERE kind = 'tote' AND busyWith = ?", [orderId]);
+    await tx.of(Place).update({ kind: 'tote', busyWith: orderId }, { busyWith: null });
   }
 
   /** Makes the places that every house has one of, and a first bench. */

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Rounds } from '../leases/leases.module.js';
+import { Departure } from './departure.entity.js';
 
 /** A departure as planning needs it. */
 export interface OpenDeparture {
@@ -85,5 +86,10 @@ export class DeparturePlanner {
     const carrier = weightMg <= POSTAL_MOST_MG ? 'heron' : 'redfen';
     const iso = now.toISOString();
     return (nextDeparture(open, carrier, iso) ?? nextDeparture(open, null, iso))?.id ?? null;
+  }
+
+  /** A departure is over: it has left, or it was called off. */
+  async end(tx: Tx, id: string, state: 'closed' | 'cancelled', reason: string): Promise<void> {
+    await tx.of(Departure).update(id, { state, closedAt: tx.at, closedBy: tx.personId, reason });
   }
 }

@@ -1,5 +1,5 @@
 import { Entity, Index } from 'typeorm';
-import { At, Big, Text } from '../database/columns.js';
+import { At, Big, Text } from './columns.js';
 
 @Entity('outbox')
 @Index(['at'])

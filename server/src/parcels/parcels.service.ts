@@ -1,0 +1,36 @@
+import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
+import type { Row, Tx } from '../database/db.js';
+import { Parcel } from './parcel.entity.js';
+
+/** The one writer of parcels: opened at a bench, closed in a box, planned for a departure, handed over, gone. */
+@Injectable()
+export class Parcels {
+  async open(
+    tx: Tx,
+    parcels: readonly Pick<Parcel, 'id' | 'orderId' | 'shipmentId' | 'placeId'>[],
+  ): Promise<void> {
+    await tx.insert(
+      'parcel',
+      parcels.map((p): Row => ({ ...p, openedAt: tx.at })),
+    );
+  }
+
+  async close(tx: Tx, id: string, boxCode: string, weightMg: number): Promise<void> {
+    await tx.of(Parcel).update(id, { closedAt: tx.at, boxCode, weightMg });
+  }
+
+  /** Plans parcels for a departure; what was scanned onto another is not on it any more. */
+  async plan(tx: Tx, ids: readonly string[], departureId: string | null): Promise<void> {
+    await tx.of(Parcel).update({ id: In([...ids]) }, { departureId, handedOverAt: null });
+  }
+
+  /** A parcel was scanned onto a departure. */
+  async handOver(tx: Tx, id: string, departureId: string): Promise<void> {
+    await tx.of(Parcel).update(id, { handedOverAt: tx.at, departureId });
+  }
+
+  async depart(tx: Tx, ids: readonly string[]): Promise<void> {
+    await tx.of(Parcel).update({ id: In([...ids]) }, { departedAt: tx.at });
+  }
+}
