@@ -144,7 +144,8 @@ for (const path of sources(join(ROOT, 'server/src'))) {
   for (const m of textOf(path).matchAll(/\.insert\(\s*'(\w+)'/g)) written.add(m[1]);
   for (const table of written) {
     const owner = ownerOf.get(table);
-    if (!owner || owner === feature || WHOLE.has(feature) || MAKES_ALL.has(feature) || GROUND.has(owner)) continue;
+    if (!owner || owner === feature || WHOLE.has(feature) || MAKES_ALL.has(feature) || GROUND.has(owner))
+      continue;
     usedWrites.add(`${name} ${table}`);
     if (!(`${name} ${table}` in FOREIGN_WRITES))
       offences.push(`${shown(path)}: ${table} belongs to ${owner}; ask ${owner} to write it`);

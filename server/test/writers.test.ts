@@ -1,12 +1,22 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { Tx } from '../src/database/db.js';
 import { StockService } from '../src/stock/stock.service.js';
 import { listAndPick, orderCsv, ordersIn, packAndClose, productOf, scanOf, seenIn } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
+const outOfOrder = new Set<string>();
 beforeAll(async () => {
   house = await openHouse({ pastOrders: 0, openOrders: 140 });
+  Tx.onOutOfOrder = o =>
+    outOfOrder.add(
+      `${o.table} after ${o.held}: ${o.sql.trim().slice(0, 160)}` +
+        (process.env.STK ? new Error().stack : ''),
+    );
+});
+afterAll(() => {
+  Tx.onOutOfOrder = null;
 });
 afterAll(() => house.close());
 
@@ -173,6 +183,10 @@ test('8 at once, with the dock, builds and counts among them: nothing is lost, d
   );
   expect(sums).toEqual([]);
 }, 240_000);
+
+test('under all of this, no transaction locked rows out of the stated order', () => {
+  expect([...outOfOrder].sort()).toEqual([]);
+});
 
 test('the check finds what is wrong: a balance, a stage and a session falsified by hand', async () => {
   await house.db.run('UPDATE stockBalance SET onHand = onHand + 1 WHERE bounded AND onHand > 0 LIMIT 1');

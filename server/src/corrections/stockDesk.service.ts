@@ -8,7 +8,7 @@ import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { event, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
-import { Lots, PROMISED_FROM, StockService } from '../stock/stock.module.js';
+import { Lots, PROMISED_FROM, StockBalance, StockService } from '../stock/stock.module.js';
 import { StockCorrections } from './corrections.service.js';
 
 interface PlaceFound {
@@ -108,11 +108,15 @@ export class StockDesk {
     };
     await this.liesFree(tx, product, from, lotId, input.quantity);
     if (PROMISED_FROM.has(from.kind) && !PROMISED_FROM.has(to.kind)) {
+      // Orders are locked before goods; what lies there is looked at again under its lock.
       const lost = await this.corrections.force(tx, move, true, `moved to ${to.code}: ${input.reason}`);
       return this.corrected(tx, [], lost.orders);
     }
+    const wanting = PROMISED_FROM.has(to.kind) ? await this.reservations.lockWanting(tx, [product.id]) : [];
+    await this.stock.lockFree(tx, [product.id]);
+    await this.liesFree(tx, product, from, lotId, input.quantity);
     await this.stock.apply(tx, { moves: [move] });
-    if (PROMISED_FROM.has(to.kind)) await this.reservations.reserveAgain(tx, [product.id]);
+    await this.reservations.reserveLocked(tx, wanting);
     await tx.tell('stock', product.id);
     return { changes: [], short: [] };
   }
@@ -251,11 +255,11 @@ export class StockDesk {
     lotId: string | null,
     wanted: number,
   ): Promise<number> {
-    await this.stock.lockFree(tx, [product.id]);
-    const held = await tx.one<{ onHand: number; listed: number }>(
-      'SELECT onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
-      [product.id, from.id, lotId ?? NONE],
-    );
+    const held = await tx.of(StockBalance).findOneBy({
+      productId: product.id,
+      placeId: from.id,
+      lotKey: lotId ?? NONE,
+    });
     if (!held || held.onHand < wanted)
       throw new Forbidden(
         `${held?.onHand ?? 0} of ${product.name} lie in ${from.code}, not ${wanted}${lotId ? ' of that lot' : ''}.`,

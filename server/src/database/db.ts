@@ -9,6 +9,7 @@ import {
   type Repository,
 } from 'typeorm';
 import { v7 } from 'uuid';
+import { LockWatch, type OutOfOrder } from './locks.js';
 
 /** Key that stands for "none" where a key column may not be null. */
 export const NONE = '00000000-0000-0000-0000-000000000000';
@@ -74,12 +75,27 @@ export class Sql {
 
 /** One transaction with its doer. */
 export class Tx extends Sql {
+  /** Tests set this to be told of locks that are taken out of the stated order. */
+  static onOutOfOrder: ((found: OutOfOrder) => void) | null = null;
+
+  private readonly watch = Tx.onOutOfOrder && new LockWatch(Tx.onOutOfOrder);
+
   constructor(
     manager: EntityManager,
     readonly personId: string | null,
     readonly at: Date,
   ) {
     super(manager);
+  }
+
+  override rows<T>(sql: string, params: unknown[] = []): Promise<T[]> {
+    this.watch?.note(sql);
+    return super.rows<T>(sql, params);
+  }
+
+  override run(sql: string, params: unknown[] = []): Promise<number> {
+    this.watch?.note(sql);
+    return super.run(sql, params);
   }
 
   /** Runs a part of the transaction that may fail alone: what it wrote is taken back, the rest stays. After a deadlock there is no rest: the whole is tried again. */

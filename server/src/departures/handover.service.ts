@@ -5,7 +5,14 @@ import { Db, type Doer, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
-import { event, HeldOrders, leaveWith, refreshStages, toHistory } from '../records/records.module.js';
+import {
+  event,
+  HeldOrders,
+  leaveWith,
+  lockOrders,
+  refreshStages,
+  toHistory,
+} from '../records/records.module.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
@@ -46,10 +53,16 @@ export class HandoverService {
   private async take(tx: Tx, no: number, text: string): Promise<Answer> {
     const departure = await this.lock(tx, no);
     const code = text.trim().toUpperCase().slice(0, 60);
+    const number = /^PA-(\d{1,9})$/.exec(code)?.[1] ?? -1;
+    const whose = await tx.one<{ orderId: string }>(
+      'SELECT c.orderId FROM parcel c LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.no = ? OR b.tracking = ? LIMIT 1',
+      [number, code],
+    );
+    await lockOrders(tx, whose ? [whose.orderId] : []);
     const parcel = await tx.one<ScannedParcel>(
       `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, b.state AS label, b.carrier, b.carrierName FROM parcel c
        LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.no = ? OR b.tracking = ? LIMIT 1 FOR UPDATE`,
-      [/^PA-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],
+      [number, code],
     );
     const wrong = (says: string, next: string): Answer => ({ kind: 'refused', tone: 'wrong', says, next });
     if (!parcel)
@@ -133,8 +146,8 @@ export class HandoverService {
   /** The labelled parcels of a departure that have not left, with their orders and themselves locked. */
   private async parcelsOf(tx: Tx, departureId: string): Promise<ScannedParcel[]> {
     await tx.rows(
-      'SELECT o.id FROM orders o WHERE o.id IN (SELECT c.orderId FROM parcel c WHERE c.departureId = ? AND c.departedAt IS NULL) ORDER BY o.id FOR UPDATE',
-      [departureId],
+      'SELECT o.id FROM orders o WHERE o.id IN (SELECT c.orderId FROM parcel c WHERE c.departureId = ? AND c.departedAt IS NULL UNION SELECT w.id FROM orders w WHERE w.departureId = ? AND w.isOpen) ORDER BY o.id FOR UPDATE',
+      [departureId, departureId],
     );
     return tx.rows<ScannedParcel>(
       "SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE",

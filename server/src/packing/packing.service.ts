@@ -18,7 +18,7 @@ import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
-import { event, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
+import { event, lockOrders, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 
@@ -29,6 +29,16 @@ interface OrderHead {
   stage: string;
   shipmentId: string;
   warehouseId: string;
+}
+
+interface BenchSession {
+  id: string;
+  device: string;
+  closedAt: Date | null;
+  lastScanAt: Date | null;
+  personId: string | null;
+  name: string | null;
+  channelNumber: string;
 }
 
 interface PickedRow {
@@ -62,36 +72,15 @@ export class PackingService {
 
   /** Opens (or reopens) packing of an order inside a transaction; returns the session. */
   async openOrder(tx: Tx, orderId: string, device: string): Promise<string> {
+    const begun = await this.goOn(tx, orderId, device);
+    if (begun) return begun;
     const order = (await tx.one<OrderHead>(
-      'SELECT o.id, o.no, o.channelNumber, o.stage, o.warehouseId, s.id AS shipmentId FROM orders o JOIN shipment s ON s.orderId = o.id AND s.seq = 1 WHERE o.id = ? FOR UPDATE',
+      'SELECT o.id, o.no, o.channelNumber, o.stage, o.warehouseId, (SELECT s.id FROM shipment s WHERE s.orderId = o.id AND s.seq = 1) AS shipmentId FROM orders o WHERE o.id = ? FOR UPDATE',
       [orderId],
     ))!;
-    const known = await tx.one<{
-      id: string;
-      device: string;
-      closedAt: Date | null;
-      lastScanAt: Date | null;
-      name: string | null;
-      personId: string | null;
-    }>(
-      'SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name FROM parcel c JOIN scanSession x ON x.parcelId = c.id LEFT JOIN person p ON p.id = x.personId WHERE c.orderId = ? ORDER BY c.no DESC LIMIT 1 FOR UPDATE',
-      [orderId],
-    );
-    if (known) {
-      const busy =
-        !known.closedAt &&
-        known.device !== device &&
-        known.personId !== tx.personId &&
-        known.lastScanAt &&
-        tx.at.getTime() - known.lastScanAt.getTime() < BUSY_MS;
-      if (busy)
-        throw new TooLate(
-          `${known.name} is packing ${order.channelNumber} at another bench right now.`,
-          'Let them finish, or open it when they have stopped for two minutes.',
-        );
-      await this.scans.handTo(tx, known.id, device);
-      return known.id;
-    }
+    // Whoever opened it while this waited for the order has made the session.
+    const late = await this.sessionOf(tx, orderId);
+    if (late) return late.id;
     await refuseBuild(tx, orderId);
     if (order.stage !== 'Picked')
       throw new Forbidden(
@@ -99,6 +88,34 @@ export class PackingService {
         cureForStage(order.stage),
       );
     return this.begin(tx, order, device);
+  }
+
+  private sessionOf(tx: Tx, orderId: string): Promise<BenchSession | null> {
+    return tx.one<BenchSession>(
+      'SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM parcel c JOIN scanSession x ON x.parcelId = c.id JOIN orders o ON o.id = c.orderId LEFT JOIN person p ON p.id = x.personId WHERE c.orderId = ? ORDER BY c.no DESC LIMIT 1',
+      [orderId],
+    );
+  }
+
+  /** What was begun goes on, on this bench, unless somebody is at it at another one. Sessions are locked before orders. */
+  private async goOn(tx: Tx, orderId: string, device: string): Promise<string | null> {
+    const seen = await this.sessionOf(tx, orderId);
+    if (!seen) return null;
+    await this.scans.lock(tx, seen.id);
+    const known = (await this.sessionOf(tx, orderId))!;
+    const busy =
+      !known.closedAt &&
+      known.device !== device &&
+      known.personId !== tx.personId &&
+      known.lastScanAt &&
+      tx.at.getTime() - known.lastScanAt.getTime() < BUSY_MS;
+    if (busy)
+      throw new TooLate(
+        `${known.name} is packing ${known.channelNumber} at another bench right now.`,
+        'Let them finish, or open it when they have stopped for two minutes.',
+      );
+    await this.scans.handTo(tx, known.id, device);
+    return known.id;
   }
 
   private async begin(tx: Tx, order: OrderHead, device: string): Promise<string> {
@@ -149,6 +166,7 @@ export class PackingService {
           'SELECT c.id, c.placeId, c.orderId FROM parcel c JOIN scanSession x ON x.parcelId = c.id WHERE x.id = ?',
           [sessionId],
         ))!;
+        await lockOrders(tx, [parcel.orderId]);
         for (const e of effects) if (e.type === 'pack') await this.pack(tx, parcel, e.lineId, e.units);
         if (effects.some(e => e.type === 'close'))
           await this.close(tx, parcel, sessionId, after.boxCode!, after.weightMg!);

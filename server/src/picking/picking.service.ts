@@ -1,7 +1,7 @@
 import type { Judged, ScanIn } from '@auk/contract';
 import { openPick, type PickEffect, type PickState, type PickStop, pickDone, pickScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, type Tx } from '../database/db.js';
+import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
@@ -21,6 +21,13 @@ interface StopRow {
   partId: string;
   orderId: string;
   toteId: string;
+}
+
+/** A list as the Floor opens it. */
+export interface OpenedList {
+  sessionId: string;
+  listId: string;
+  state: PickState;
 }
 
 /** Pick lists: releasing, opening on the Floor, and what each scan does to the stock. */
@@ -43,11 +50,7 @@ export class PickingService {
   }
 
   /** Opens a list by its code for picking; a list already begun goes on where it stood, on whichever device. */
-  async open(
-    code: string,
-    device: string,
-    doer: Doer,
-  ): Promise<{ sessionId: string; listId: string; state: PickState }> {
+  async open(code: string, device: string, doer: Doer): Promise<OpenedList> {
     const no = /^PL-(\d{1,9})$/i.exec(code.trim())?.[1];
     if (!no)
       throw new Forbidden(
@@ -55,20 +58,15 @@ export class PickingService {
         'Scan the code on the top of the printed list; it begins with PL-.',
       );
     return this.db.tx(doer, async tx => {
+      const begun = await this.goOn(tx, no, device);
+      if (begun) return begun;
       const list = await tx.one<{ id: string; no: number; state: string }>(
         'SELECT id, no, state FROM pickList WHERE no = ? FOR UPDATE',
         [no],
       );
       if (!list) throw new NotHere(`The pick list PL-${no}`);
-      const known = await tx.one<{ id: string }>('SELECT id FROM scanSession WHERE listId = ?', [list.id]);
-      if (known) {
-        await this.scans.handTo(tx, known.id, device);
-        return {
-          sessionId: known.id,
-          listId: list.id,
-          state: (await this.scans.lock<PickState>(tx, known.id)).state,
-        };
-      }
+      // Whoever opened it while this waited for the list has made the session.
+      if (list.state === 'picking') return this.goOnLate(tx, list.id);
       if (list.state === 'done')
         throw new Forbidden(
           `Nothing is left on PL-${list.no}: its orders were taken off it.`,
@@ -80,6 +78,26 @@ export class PickingService {
       await tx.tell('lists', list.id);
       return { sessionId, listId: list.id, state };
     });
+  }
+
+  /** A list that was begun goes on where it stood, on this device. Sessions are locked before lists. */
+  private async goOn(tx: Tx, no: string, device: string): Promise<OpenedList | null> {
+    const known = await tx.one<{ id: string; listId: string }>(
+      'SELECT x.id, x.listId FROM scanSession x JOIN pickList l ON l.id = x.listId WHERE l.no = ?',
+      [no],
+    );
+    if (!known) return null;
+    const { state } = await this.scans.lock<PickState>(tx, known.id);
+    await this.scans.handTo(tx, known.id, device);
+    return { sessionId: known.id, listId: known.listId, state };
+  }
+
+  private async goOnLate(tx: Tx, listId: string): Promise<OpenedList> {
+    const row = (await tx.one<{ id: string; state: string }>(
+      'SELECT id, state FROM scanSession WHERE listId = ?',
+      [listId],
+    ))!;
+    return { sessionId: row.id, listId, state: fromJson<PickState>(row.state) };
   }
 
   /** Judges a scan of the Floor and moves the stock with it. */

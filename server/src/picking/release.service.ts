@@ -98,11 +98,16 @@ export class ListRelease {
     soft: readonly SoftPart[],
     totes: Map<string, string>,
   ): Promise<NewStop[]> {
+    const ids = [...new Set(soft.map(s => s.productId)), NONE];
+    await tx.rows(
+      'SELECT productId FROM stockBalance WHERE productId IN (?) AND onHand > listed ORDER BY productId, placeId, lotKey FOR UPDATE',
+      [ids],
+    );
     const bins = await tx.rows<BinStock & { lotKey: string }>(
       `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, COALESCE(p.aisle, 0) AS aisle, COALESCE(p.along, 0) AS along, p.kind, CAST(l.expiry AS CHAR) AS expiry
        FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
-       WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey FOR UPDATE`,
-      [NONE, [...new Set(soft.map(s => s.productId)), NONE]],
+       WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey`,
+      [NONE, ids],
     );
     const today = await this.house.today(tx, tx.at);
     return soft.flatMap(part => {

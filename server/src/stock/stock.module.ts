@@ -19,6 +19,7 @@ export { Lots } from './lots.service.js';
 export { Places } from './places.service.js';
 export { PutAway } from './putAway.service.js';
 export { type HoldChange, type Move, PROMISED_FROM, PROMISED_KINDS, StockService } from './stock.service.js';
+export { StockBalance } from './stockBalance.entity.js';
 
 @Module({
   imports: [
