@@ -40,7 +40,7 @@ export async function services() {
     db,
     close: async () => {
       await app.close();
-      await source.destroy();
+      if (source.isInitialized) await source.destroy();
     },
   };
 }

@@ -29,7 +29,7 @@ const TABLES = [
 const ROWS_A_STATEMENT = 1000;
 const GOAL = 6;
 
-function csv(orders, tag) {
+export function csv(orders, tag) {
   const rows = [
     'Order number,Buyer name,E-mail,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price,Deliver by',
   ];

@@ -3,6 +3,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { channelsPull } from './channels-pull.mjs';
 import { importOrders } from './import-orders.mjs';
+import { intakeCatalogue } from './intake-catalogue.mjs';
 import { ordersList } from './orders-list.mjs';
 import { scanReceive } from './scan-receive.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
@@ -14,6 +15,7 @@ const BENCHES = {
   'scan.roundtrip': scanRoundtrip,
   'scan.receive': scanReceive,
   'import.orders': importOrders,
+  'intake.catalogue': intakeCatalogue,
   'channels.pull': channelsPull,
   'orders.list': ordersList,
   'stock.allocate': stockAllocate,

@@ -106,6 +106,28 @@ test('a build given up before it is picked gives everything back; its order cann
   expect((await lead.post(`builds/${b.no}/stop`)).body.detail).toMatch(/given up/);
 });
 
+test('a build goes on by the recipe it was started with, also when the kit’s newest one has other parts', async () => {
+  const before = (await kit('KIT-TOOLS')).versions[0];
+  const old = (await productOf(lead, 'KIT-TOOLS')).parts as { sku: string; quantity: number }[];
+  const b = await plan('KIT-TOOLS', 2);
+  await listAndPick(lead, [b.orderId]);
+  expect((await recipe('KIT-TOOLS', [['SED-CLO', 1]], 'for the test')).status).toBe(200);
+  const made = await packer.post(`builds/${b.no}/finish`, { key: v7(), made: 1, to: 'A-01-1' });
+  expect([made.status, JSON.stringify(made.body)]).toEqual([200, expect.anything()]);
+  expect((await lead.post(`builds/${b.no}/stop`)).status).toBe(200);
+  expect(
+    (
+      await recipe(
+        'KIT-TOOLS',
+        old.map(p => [p.sku, p.quantity]),
+        'as before',
+      )
+    ).status,
+  ).toBe(200);
+  expect((await kit('KIT-TOOLS')).versions[0].version).toBe(before.version + 2);
+  expect(await differences(house)).toEqual([]);
+});
+
 test('parts from a bench stock: used from where they lie, never more than lies there', async () => {
   const part = (await productOf(lead, 'KIT-TOOLS')).parts;
   for (const p of part) {

@@ -55,7 +55,7 @@ export class Builds {
   }
 
   private async createIn(tx: Tx, input: BuildIn): Promise<string> {
-    const products = await this.catalog.products(tx);
+    const products = await this.catalog.skusWithParts(tx, [input.sku]);
     const { kit, parts } = recipeOf(products, input.sku);
     const bench = input.bench === '' ? null : await this.place(tx, input.bench, ['bench']);
     if (input.source === 'bench' && !bench)
@@ -108,7 +108,7 @@ export class Builds {
         `BU-${build.no} was started for ${build.quantity} and ${build.made} are made; ${input.made} more would be too many.`,
         `Say at most ${build.quantity - build.made}, or plan another build for the rest.`,
       );
-    const products = await this.catalog.products(tx);
+    const products = await this.productsOf(tx, build);
     const bySku = new Map([...products.values()].map(p => [p.sku, p.id]));
     const parts = await this.partsOf(tx, build, products);
     const spoiled = input.scrapped.map(s => {
@@ -157,7 +157,7 @@ export class Builds {
     return this.db.tx(doer, async tx => {
       const build = await this.locked(tx, no);
       mustBeOpen(build);
-      const products = await this.catalog.products(tx);
+      const products = await this.productsOf(tx, build);
       await this.close(tx, build, products);
       await this.settle(tx, build, []);
     });
@@ -169,7 +169,7 @@ export class Builds {
   }
 
   private async unbuildIn(tx: Tx, input: UnbuildIn): Promise<string> {
-    const products = await this.catalog.products(tx);
+    const products = await this.catalog.skusWithParts(tx, [input.sku]);
     const { kit, parts } = recipeOf(products, input.sku);
     const from = await this.place(tx, input.from, ['bin', 'reserve', 'dock']);
     const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
@@ -221,6 +221,14 @@ export class Builds {
     await tx.tell('builds', `BU-${no}`);
     await tx.tell('stock', kit.id);
     return `BU-${no}`;
+  }
+
+  /** The kit of a build with all that its recipe reaches, the newest and the one it was started with. */
+  private async productsOf(tx: Tx, build: BuildRecord): Promise<Map<string, Product>> {
+    const then = await tx.rows<{ productId: string }>('SELECT productId FROM recipePart WHERE recipeId = ?', [
+      build.recipeId,
+    ]);
+    return this.catalog.withParts(tx, [build.productId, ...then.map(p => p.productId)]);
   }
 
   /** Parts of one kit by the recipe the build was started with; bundles broken up, kits inside whole. */

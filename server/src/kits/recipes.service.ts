@@ -38,7 +38,10 @@ export class Recipes {
   /** A person's change of a recipe. */
   save(sku: string, input: RecipeIn, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
-      const products = await this.catalog.products(tx);
+      const products = await this.catalog.skusWithParts(tx, [
+        sku.toUpperCase(),
+        ...input.parts.map(p => p.sku),
+      ]);
       const bySku = new Map([...products.values()].map(p => [p.sku, p]));
       const product = bySku.get(sku.toUpperCase());
       if (!product) throw new NotHere(`The product ${sku.slice(0, 60)}`);

@@ -335,7 +335,10 @@ export class PackingService {
        JOIN allocation a ON a.partId = t.id AND a.hold = 'picked' WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
       [orderId],
     );
-    const all = await this.catalog.products(sql);
+    const all = await this.catalog.withParts(
+      sql,
+      rows.flatMap(r => [r.productId, r.lineProductId]),
+    );
     const lines = rows.map(r => toLine(r, all));
     const pieces = rows.flatMap(r => {
       const p = all.get(r.productId)!;

@@ -12,12 +12,40 @@ import { factsHeld, fromRecord, type Product, type ProductRecord } from './produ
 export class CatalogService {
   constructor(private readonly db: Db) {}
 
+  /** Products by id with all that their newest recipes reach, level by level: what exploding them needs, and no more. */
+  async withParts(sql: Sql, ids: readonly string[]): Promise<Map<string, Product>> {
+    const all = new Map<string, Product>();
+    for (let wanted = [...new Set(ids)]; wanted.length > 0; ) {
+      const level = await this.products(sql, wanted);
+      for (const [id, p] of level) all.set(id, p);
+      wanted = [...new Set([...level.values()].flatMap(p => p.recipe.parts.map(x => x.productId)))].filter(
+        id => !all.has(id),
+      );
+    }
+    return all;
+  }
+
+  /** Products by SKU with all that their newest recipes reach. SKUs that no product has are left out. */
+  async skusWithParts(sql: Sql, skus: readonly string[]): Promise<Map<string, Product>> {
+    if (skus.length === 0) return new Map();
+    const rows = await sql.rows<{ id: string }>('SELECT id FROM product WHERE sku IN (?)', [
+      [...new Set(skus)],
+    ]);
+    return this.withParts(
+      sql,
+      rows.map(r => r.id),
+    );
+  }
+
   /** Products by id, with codes and newest recipe; all of them, or those named. */
   async products(sql: Sql, ids?: readonly string[]): Promise<Map<string, Product>> {
     if (ids?.length === 0) return new Map();
     const [where, params] = ids ? ['WHERE id IN (?)', [[...ids]]] : ['', []];
     const [whereOf, paramsOf] = ids ? ['WHERE productId IN (?)', [[...ids]]] : ['', []];
-    const rows = await sql.rows<ProductRecord>(`SELECT * FROM product ${where}`, params);
+    const rows = await sql.rows<ProductRecord>(
+      `SELECT id, sku, name, kind, stage, weightMg, packedWeightMg, length, width, height, facts, hint, picture, kitPolicy, version FROM product ${where}`,
+      params,
+    );
     const codes = await sql.rows<{ productId: string; code: string; units: number }>(
       `SELECT productId, code, units FROM productCode ${whereOf} ORDER BY units, code`,
       paramsOf,

@@ -69,8 +69,7 @@ export class LineMatching {
 
   /** Parts of one sale of a product by its newest recipe; none when the recipe is broken. */
   async partsOf(tx: Tx, product: Product, units: number): Promise<RecipePart[]> {
-    const products =
-      product.kind === 'bundle' ? await this.catalog.products(tx) : new Map([[product.id, product]]);
+    const products = await this.catalog.withParts(tx, [product.id]);
     return new Matches(products, new Map()).partsOf(product.id, units) ?? [];
   }
 
@@ -99,6 +98,10 @@ export class LineMatching {
       await tx.insert('listing', missing);
       for (const m of missing) found.set(m.channelSku, { ...m, units: 1 });
     }
-    return new Matches(await this.catalog.products(tx), found);
+    const linked = [...found.values()].flatMap(l => l.productId ?? []);
+    const typed = skus.filter(sku => !found.has(sku)).map(sku => sku.toUpperCase());
+    const products = await this.catalog.withParts(tx, linked);
+    for (const [id, p] of await this.catalog.skusWithParts(tx, typed)) products.set(id, p);
+    return new Matches(products, found);
   }
 }

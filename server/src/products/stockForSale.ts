@@ -11,9 +11,10 @@ export class StockForSale {
   /** Free quantity by product: of pieces and kits what is on hand and not reserved, of bundles what the free parts of their netted recipe give. */
   async ofProducts(sql: Sql, ids: readonly string[]): Promise<Map<string, number>> {
     if (ids.length === 0) return new Map();
-    const asked = await this.catalog.products(sql, [...new Set(ids)]);
-    const bundles = [...asked.values()].some(p => p.kind === 'bundle');
-    const all = bundles ? await this.catalog.products(sql) : asked;
+    const all = await this.catalog.withParts(sql, ids);
+    const asked = new Map(
+      [...new Set(ids)].flatMap(id => (all.has(id) ? [[id, all.get(id)!] as const] : [])),
+    );
     const partsOf = (id: string): RecipePart[] => {
       const exploded = explode(id, 1, x => all.get(x)?.recipe);
       return exploded.ok ? exploded.value : [];

@@ -117,7 +117,10 @@ export class Reservations {
       [ids],
     );
     if (kits.length === 0) return wants;
-    const products = await this.catalog.products(tx);
+    const products = await this.catalog.withParts(
+      tx,
+      kits.map(k => k.id),
+    );
     const parts = new Map(kits.map(k => [k.id, stockedParts(k.id, products)]));
     return wants.map(w => {
       const instead = parts.get(w.productId);
