@@ -2,6 +2,7 @@ import { Check, Entity, Index } from 'typeorm';
 import { Big, Code, Int, Json, OneOf, Text, Uuid } from '../database/columns.js';
 
 @Entity('product')
+@Index(['valueMinor'])
 @Index(['name'], { fulltext: true })
 @Index(['sku'], { unique: true })
 @Check(`packedWeightMg > 0`)
@@ -51,4 +52,11 @@ export class Product {
 
   @Int({ default: 1 })
   version!: number;
+
+  @Big({
+    asExpression: `cast(json_value(facts,'$.valueMinor') as signed)`,
+    generatedType: 'STORED',
+    nullable: true,
+  })
+  valueMinor!: number | null;
 }

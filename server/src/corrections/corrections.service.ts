@@ -97,7 +97,7 @@ export class StockCorrections {
   /** Makes a move out of a promised place possible: lists that nobody began give their goods back, newest promises are withdrawn. */
   private async makeRoom(tx: Tx, move: Move, says: string): Promise<string[]> {
     const stops = await tx.rows<{ orderId: string; state: string; no: number; picker: string | null }>(
-      `SELECT DISTINCT s.orderId, l.state, l.no, p.name AS picker FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.stopKey = s.id AND a.hold = 'listed' AND a.quantity > 0
+      `SELECT DISTINCT s.orderId, l.state, l.no, p.name AS picker FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.partId = s.partId AND a.hold = 'listed' AND a.stopKey = s.id AND a.quantity > 0
        LEFT JOIN scanSession x ON x.listId = l.id LEFT JOIN person p ON p.id = x.personId
        WHERE s.productId = ? AND s.placeId = ? AND COALESCE(s.lotId, ?) = ? ORDER BY s.orderId`,
       [move.productId, move.from, NONE, move.lotId ?? NONE],

@@ -62,7 +62,7 @@ export class Expiry {
     // Another server's sweep may be at it, or have been.
     if (await this.isExpired(tx, lot.id)) return false;
     const stops = await tx.rows<{ orderId: string; state: string }>(
-      "SELECT DISTINCT s.orderId, l.state FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.stopKey = s.id AND a.hold = 'listed' AND a.quantity > 0 WHERE s.lotId = ? ORDER BY s.orderId",
+      "SELECT DISTINCT s.orderId, l.state FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.partId = s.partId AND a.hold = 'listed' AND a.stopKey = s.id AND a.quantity > 0 WHERE s.lotId = ? ORDER BY s.orderId",
       [lot.id],
     );
     if (stops.some(s => s.state === 'picking')) return false;

@@ -216,7 +216,11 @@ export class StockDesk {
       },
     ]);
     const more = line.counted - before;
-    if (more === 0) return { before, orders: [] };
+    const at = { productId: product.id, placeId: place.id, lotKey: lotId ?? NONE };
+    if (more === 0) {
+      await this.stock.counted(tx, at);
+      return { before, orders: [] };
+    }
     const missing = await this.house.place(tx, 'missing');
     const lost = await this.corrections.force(
       tx,
@@ -233,6 +237,7 @@ export class StockDesk {
       more < 0 && PROMISED_FROM.has(place.kind),
       `${line.counted} of ${before} counted in ${place.code}`,
     );
+    await this.stock.counted(tx, at);
     return { before, orders: lost.orders };
   }
 

@@ -36,9 +36,13 @@ const ROWS_A_STATEMENT = 1000;
 
 /** Plain reads and writes on one connection. Statements are parameterised, always. */
 export class Sql {
+  /** Tests set this to be told of every statement. */
+  static onStatement: ((sql: string, params: unknown[]) => void) | null = null;
+
   constructor(protected readonly manager: EntityManager) {}
 
   rows<T>(sql: string, params: unknown[] = []): Promise<T[]> {
+    Sql.onStatement?.(sql, params);
     return this.manager.query(sql, params);
   }
 
@@ -53,6 +57,7 @@ export class Sql {
 
   /** Runs a write and tells how many rows it touched. */
   async run(sql: string, params: unknown[] = []): Promise<number> {
+    Sql.onStatement?.(sql, params);
     const result = await this.manager.query(sql, params);
     return (result as { affectedRows: number }).affectedRows;
   }

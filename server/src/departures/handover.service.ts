@@ -1,7 +1,7 @@
 import type { HandoverAnswer } from '@auk/contract';
 import { type Answer, nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, type Tx } from '../database/db.js';
+import { Db, type Doer, NONE, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
@@ -53,16 +53,16 @@ export class HandoverService {
   private async take(tx: Tx, no: number, text: string): Promise<Answer> {
     const departure = await this.lock(tx, no);
     const code = text.trim().toUpperCase().slice(0, 60);
-    const number = /^PA-(\d{1,9})$/.exec(code)?.[1] ?? -1;
-    const whose = await tx.one<{ orderId: string }>(
-      'SELECT c.orderId FROM parcel c LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.no = ? OR b.tracking = ? LIMIT 1',
-      [number, code],
+    const whose = await tx.one<{ id: string; orderId: string }>(
+      `SELECT id, orderId FROM parcel WHERE no = ?
+       UNION ALL SELECT c.id, c.orderId FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ? AND b.liveParcel IS NOT NULL LIMIT 1`,
+      [/^PA-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],
     );
     await lockOrders(tx, whose ? [whose.orderId] : []);
     const parcel = await tx.one<ScannedParcel>(
       `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, b.state AS label, b.carrier, b.carrierName FROM parcel c
-       LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.no = ? OR b.tracking = ? LIMIT 1 FOR UPDATE`,
-      [number, code],
+       LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.id = ? FOR UPDATE`,
+      [whose?.id ?? NONE],
     );
     const wrong = (says: string, next: string): Answer => ({ kind: 'refused', tone: 'wrong', says, next });
     if (!parcel)

@@ -15,6 +15,9 @@ const ROW = `SELECT l.id, l.no, l.state, l.distance, l.createdAt, COUNT(DISTINCT
   0 AS missing
   FROM pickList l LEFT JOIN pickStop s ON s.listId = l.id`;
 
+/** Lists on the page. */
+const SHOWN = 60;
+
 /** Reads of pick lists. */
 @Injectable()
 export class PickingQueries {
@@ -23,7 +26,8 @@ export class PickingQueries {
   /** Lists that are not done, then the newest done ones. */
   async lists(): Promise<ListRow[]> {
     const rows = await this.db.rows<ListRecord>(
-      `${ROW} GROUP BY l.id ORDER BY l.state = 'done', l.no DESC LIMIT 60`,
+      `${ROW} JOIN ((SELECT id FROM pickList WHERE state IN ('released', 'picking') ORDER BY no DESC LIMIT ${SHOWN}) UNION (SELECT id FROM pickList WHERE state = 'done' ORDER BY no DESC LIMIT ${SHOWN})) w ON w.id = l.id
+       GROUP BY l.id ORDER BY l.state = 'done', l.no DESC LIMIT ${SHOWN}`,
     );
     return rows.map(toRow);
   }

@@ -14,6 +14,9 @@ export interface PurchaseOrderRecord {
   supplier: string;
 }
 
+/** Purchase orders on the page. */
+const SHOWN = 200;
+
 /** Orders to suppliers: what is awaited, by when, and how much of it came. */
 @Injectable()
 export class PurchaseOrders {
@@ -107,7 +110,8 @@ export class PurchaseOrders {
       `SELECT o.id, o.no, s.name AS supplier, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, COUNT(l.id) AS \`lines\`, CAST(SUM(l.quantity) AS INT) AS ordered, CAST(SUM(l.received) AS INT) AS received,
          (SELECT COUNT(DISTINCT p.orderId) FROM linePart p JOIN orders x ON x.id = p.orderId AND x.stage = 'Short' JOIN purchaseLine w ON w.productId = p.productId AND w.orderId = o.id AND w.received < w.quantity
            WHERE p.quantity > (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.partId = p.id)) AS frees
-       FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId JOIN purchaseLine l ON l.orderId = o.id GROUP BY o.id ORDER BY o.state <> 'open', IF(o.state = 'open', o.expected IS NULL, 0), IF(o.state = 'open', o.expected, NULL), o.no DESC LIMIT 200`,
+       FROM ((SELECT id FROM purchaseOrder WHERE state = 'open' ORDER BY expected LIMIT ${SHOWN}) UNION (SELECT id FROM purchaseOrder ORDER BY no DESC LIMIT ${SHOWN})) w
+         JOIN purchaseOrder o ON o.id = w.id JOIN supplier s ON s.id = o.supplierId JOIN purchaseLine l ON l.orderId = o.id GROUP BY o.id ORDER BY o.state <> 'open', IF(o.state = 'open', o.expected IS NULL, 0), IF(o.state = 'open', o.expected, NULL), o.no DESC LIMIT ${SHOWN}`,
     );
     return rows.map(({ id: _, no, ...r }) => ({
       ...r,

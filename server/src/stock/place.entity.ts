@@ -2,6 +2,7 @@ import { Check, Entity, Index } from 'typeorm';
 import { Code, Int, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
 @Entity('place')
+@Index(['code'])
 @Index(['kind'])
 @Index(['warehouseId', 'code'], { unique: true })
 @Check(`capacity > 0`)

@@ -11,6 +11,9 @@ import { PROMISED_FROM, PROMISED_KINDS } from './stock.service.js';
 const SOON_DAYS = 60;
 const LEDGER_ROWS = 100;
 const CHART_DAYS = 60;
+/** Errors of so many days make a place worth counting. */
+const ERROR_DAYS = 60;
+const CANDIDATES = 300;
 const QUARTER_S = 900;
 const DAY_MS = 86_400_000;
 /** Kinds that lie in the house and are looked at by hand. */
@@ -128,8 +131,22 @@ export class StockQueries {
     };
   }
 
+  /** Products in places among which counts are proposed: found otherwise lately, of much value, not counted for long; some hundreds of each. */
+  private async countable(at: Date): Promise<[productId: string, placeId: string][]> {
+    const rows = await this.db.rows<{ productId: string; placeId: string }>(
+      `(SELECT productId, IF(why = 'missing', fromPlaceId, toPlaceId) AS placeId FROM stockMove WHERE why IN ('missing', 'count') AND at > ? ORDER BY at DESC LIMIT ${CANDIDATES})
+       UNION (SELECT productId, fromPlaceId FROM stockMove WHERE why = 'count' AND at > ? ORDER BY at DESC LIMIT ${CANDIDATES})
+       UNION (SELECT productId, placeId FROM stockBalance FORCE INDEX (byCounted) WHERE onHand > 0 AND bounded ORDER BY countedAt LIMIT ${CANDIDATES})
+       UNION (SELECT b.productId, b.placeId FROM (SELECT id FROM product ORDER BY valueMinor DESC LIMIT ${CANDIDATES}) v JOIN stockBalance b ON b.productId = v.id AND b.onHand > 0)`,
+      [new Date(at.getTime() - ERROR_DAYS * DAY_MS), new Date(at.getTime() - ERROR_DAYS * DAY_MS)],
+    );
+    return rows.map(r => [r.productId, r.placeId]);
+  }
+
   /** What should be counted next, by value and by errors. */
   async countProposals(at: Date): Promise<CountProposal[]> {
+    const candidates = await this.countable(at);
+    if (candidates.length === 0) return [];
     const rows = await this.db.rows<{
       place: string;
       sku: string;
@@ -145,8 +162,8 @@ export class StockQueries {
          (SELECT MIN(m.at) FROM stockMove m WHERE m.productId = b.productId AND m.toPlaceId = b.placeId) AS cameAt,
          (SELECT COUNT(*) FROM stockMove m WHERE m.productId = b.productId AND (m.fromPlaceId = b.placeId OR m.toPlaceId = b.placeId) AND m.why IN ('missing', 'count') AND m.at > ?
            AND m.at > COALESCE((SELECT MAX(c.at) FROM stockCount c WHERE c.productId = b.productId AND c.placeId = b.placeId AND c.expected = c.counted), '2000-01-01')) AS errors
-       FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) JOIN product x ON x.id = b.productId WHERE b.onHand > 0 GROUP BY b.productId, b.placeId`,
-      [new Date(at.getTime() - 60 * DAY_MS)],
+       FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) JOIN product x ON x.id = b.productId WHERE b.onHand > 0 AND (b.productId, b.placeId) IN (?) GROUP BY b.productId, b.placeId`,
+      [new Date(at.getTime() - ERROR_DAYS * DAY_MS), candidates],
     );
     const byKey = new Map(rows.map(r => [`${r.sku}\n${r.place}`, r]));
     const proposed = proposeCounts(

@@ -1,6 +1,7 @@
 import type { Hold } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { NONE, type Row, type Sql, type Tx } from '../database/db.js';
+import { StockBalance } from './stockBalance.entity.js';
 
 /** Units that go from one place to another. */
 export interface Move {
@@ -89,6 +90,11 @@ export class StockService {
         personId: tx.personId,
       })),
     );
+  }
+
+  /** Keeps when a product was counted in a place. */
+  async counted(tx: Tx, at: { productId: string; placeId: string; lotKey: string }): Promise<void> {
+    await tx.of(StockBalance).update(at, { countedAt: tx.at });
   }
 
   /** Locks products in their order and tells what is free of each. Products never stocked get their row here. */

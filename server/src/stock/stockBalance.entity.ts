@@ -1,7 +1,8 @@
 import { Check, Entity, Index } from 'typeorm';
-import { Flag, Int, Ref, Uuid } from '../database/columns.js';
+import { At, Flag, Int, Ref, Uuid } from '../database/columns.js';
 
 @Entity('stockBalance')
+@Index(['countedAt'])
 @Index(['lotKey'])
 @Index(['placeId'])
 @Check(`bounded = 0 or onHand >= listed and listed >= 0`)
@@ -23,4 +24,7 @@ export class StockBalance {
 
   @Int({ default: 0 })
   listed!: number;
+
+  @At({ nullable: true })
+  countedAt!: Date | null;
 }

@@ -2,6 +2,7 @@ import { Check, Entity, Index } from 'typeorm';
 import { At, Big, Int, Ref, Text, Uuid } from '../database/columns.js';
 
 @Entity('stockMove')
+@Index(['why', 'at'])
 @Index(['lotId'])
 @Index(['causeId'])
 @Index(['fromPlaceId'])

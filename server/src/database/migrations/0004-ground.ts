@@ -37,6 +37,12 @@ export const GROUND = [
   `ALTER TABLE orders ADD COLUMN IF NOT EXISTS settled VARCHAR(16) ${CODE} AS (
      CASE WHEN payment IN ('refunded', 'on delivery', 'part refunded') THEN payment WHEN paidMinor >= totalMinor AND (payment = 'paid' OR paidMinor > 0) THEN 'paid' WHEN paidMinor > 0 THEN 'part paid' ELSE 'unpaid' END) PERSISTENT,
      ADD INDEX IF NOT EXISTS bySettled (settled, no)`,
+  // Reads that grow with the house: places by code alone, errors by their day, what was not counted for long, what is worth most.
+  'ALTER TABLE place ADD INDEX IF NOT EXISTS byCode (code)',
+  'ALTER TABLE stockMove ADD INDEX IF NOT EXISTS byWhy (why, at)',
+  `ALTER TABLE stockBalance ADD COLUMN IF NOT EXISTS countedAt ${AT} NULL, ADD INDEX IF NOT EXISTS byCounted (countedAt)`,
+  `UPDATE stockBalance b JOIN (SELECT productId, placeId, lotKey, MAX(at) AS at FROM stockCount GROUP BY productId, placeId, lotKey) c ON c.productId = b.productId AND c.placeId = b.placeId AND c.lotKey = b.lotKey SET b.countedAt = c.at`,
+  "ALTER TABLE product ADD COLUMN IF NOT EXISTS valueMinor BIGINT AS (CAST(JSON_VALUE(facts, '$.valueMinor') AS INT)) PERSISTENT, ADD INDEX IF NOT EXISTS byValue (valueMinor)",
   // A collection that was called off says why.
   "ALTER TABLE departure ADD COLUMN IF NOT EXISTS reason VARCHAR(200) NOT NULL DEFAULT ''",
 ];
