@@ -9,7 +9,9 @@ export type LiveTopic =
   | 'channels'
   | 'builds'
   | 'purchases'
-  | 'people';
+  | 'people'
+  /** Too much was missed: everything is asked anew. */
+  | 'all';
 
 export interface LiveMessage {
   id: number;

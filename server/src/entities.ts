@@ -26,6 +26,7 @@ import { Purchase } from './labels/purchase.entity.js';
 import { Lease } from './leases/lease.entity.js';
 import { PickList } from './lists/pickList.entity.js';
 import { PickStop } from './lists/pickStop.entity.js';
+import { Counter } from './live/counter.entity.js';
 import { KeptQuestion } from './orders/keptQuestion.entity.js';
 import { OrderNote } from './orders/orderNote.entity.js';
 import { OrderScan } from './orders/orderScan.entity.js';
@@ -85,6 +86,7 @@ export const ENTITIES = [
   Recipe,
   RecipePart,
   Lease,
+  Counter,
   Outbox,
   KeptQuestion,
   LinePart,

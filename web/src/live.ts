@@ -14,6 +14,7 @@ const ASKED_AGAIN: Record<LiveTopic, string[]> = {
   builds: ['builds', 'build', 'kits'],
   purchases: ['receiving', 'receive'],
   people: ['people', 'me'],
+  all: [],
 };
 /** Changes are gathered for this long, so that a busy floor does not make the Board ask for every scan. */
 const GATHER_MS = 700;
@@ -28,8 +29,13 @@ export function useLive(signedIn: boolean): void {
     let timer: ReturnType<typeof setTimeout> | null = null;
     const flush = () => {
       timer = null;
+      const anew = topics.has('all');
       const keys = new Set([...topics].flatMap(t => ASKED_AGAIN[t] ?? []));
       topics.clear();
+      if (anew) {
+        void client.invalidateQueries();
+        return;
+      }
       for (const key of keys) void client.invalidateQueries({ queryKey: [key] });
     };
     const heard = (message: LiveMessage) => {

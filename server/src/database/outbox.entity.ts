@@ -2,6 +2,7 @@ import { Entity, Index } from 'typeorm';
 import { At, Big, Text } from './columns.js';
 
 @Entity('outbox')
+@Index(['position'], { unique: true })
 @Index(['at'])
 export class Outbox {
   @Big({ primary: true, generated: 'increment' })
@@ -15,4 +16,7 @@ export class Outbox {
 
   @Text(40)
   ref!: string;
+
+  @Big({ nullable: true })
+  position!: number | null;
 }

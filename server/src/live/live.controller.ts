@@ -1,4 +1,5 @@
-import { Controller, Sse } from '@nestjs/common';
+import { Controller, Req, Sse } from '@nestjs/common';
+import type { Request } from 'express';
 import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
 import { SignedIn } from '../http/access.js';
 import { LiveService } from './live.service.js';
@@ -9,16 +10,17 @@ const BEAT_MS = 20_000;
 export class LiveController {
   constructor(private readonly live: LiveService) {}
 
-  /** What changed, as it changes; a beat keeps the line open. */
+  /** What changed, as it changes; a beat keeps the line open. A browser that comes back says the last position it was told. */
   @Sse()
   @SignedIn()
-  stream(): Observable<{ data: object }> {
-    const changes = this.live.stream().pipe(share());
+  stream(@Req() request: Request): Observable<{ data: object; id?: string }> {
+    const last = Number(request.headers['last-event-id'] ?? Number.NaN);
+    const changes = this.live.stream(Number.isSafeInteger(last) && last >= 0 ? last : null).pipe(share());
     const ended = changes.pipe(ignoreElements(), endWith(null));
     const beats = interval(BEAT_MS).pipe(
-      map(() => ({ id: 0, topic: 'beat', ref: '' })),
+      map(() => ({ data: { id: 0, topic: 'beat', ref: '' } })),
       takeUntil(ended),
     );
-    return merge(changes, beats).pipe(map(data => ({ data })));
+    return merge(changes.pipe(map(m => ({ data: m, id: String(m.id) }))), beats);
   }
 }

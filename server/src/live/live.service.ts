@@ -3,27 +3,36 @@ import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } f
 import { Observable, Subject } from 'rxjs';
 import { Db } from '../database/db.js';
 import { log } from '../http/log.js';
-import { Rounds } from '../leases/leases.module.js';
+import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
 
 const POLL_MS = 200;
 const KEEP_HOURS = 24;
 const TIDY_EVERY_MS = 60_000;
+/** The sequencer holds its lease for this long; when its server dies, another goes on after it. */
+const SEQUENCE_MS = 3_000;
+const SEQUENCE = 'live sequence';
+const ROWS = 1_000;
 
-/** Ids below the newest that are read again: a row may become visible after a later one, when its transaction ended later. */
-const LOOK_BACK = 200;
+/** What a client is told that is further behind than can be told again: it asks everything anew. */
+const ANEW: Omit<LiveMessage, 'id'> = { topic: 'all', ref: '' };
 
-/** Reads the outbox once for all listeners of this server and hands on what changed. */
+/**
+ * Hands on what changed. A message gets its position only after its transaction has committed, by one sequencer among all servers, so
+ * that positions are told without gaps and whoever comes back with the last one misses nothing.
+ */
 @Injectable()
 export class LiveService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly messages = new Subject<LiveMessage>();
-  /** Ids already handed on, within the look-back. Null before the first reading, which hands on nothing. */
-  private sent: Set<number> | null = null;
-  private newest = 0;
+  private position: number | null = null;
+  private lease: Lease | null = null;
+  private askedAt = 0;
   private timer: NodeJS.Timeout | null = null;
+  private round: Promise<void> = Promise.resolve();
   private stopped = false;
 
   constructor(
     private readonly db: Db,
+    private readonly leases: Leases,
     rounds: Rounds,
   ) {
     rounds.register({
@@ -31,55 +40,116 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
       everyMs: TIDY_EVERY_MS,
       leaseMs: TIDY_EVERY_MS,
       lanes: async () => [''],
-      work: () => this.tidy(),
+      work: () => this.db.forgetTold(KEEP_HOURS),
     });
   }
 
   /** Reads from the first moment on, so that whoever listens misses nothing that happens after. */
   async onApplicationBootstrap(): Promise<void> {
-    await this.read();
+    await this.turn();
     this.later();
   }
 
-  /** Messages from now on; ends when the server does. */
-  stream(): Observable<LiveMessage> {
-    return this.messages.asObservable();
+  /** Messages after a position, then those that come; without one, from now on. Ends when the server does. */
+  stream(after: number | null): Observable<LiveMessage> {
+    return new Observable(listener => {
+      let last = after ?? -1;
+      // What comes while the missed is read waits behind it.
+      let waiting: LiveMessage[] | null = after === null ? null : [];
+      const tell = (m: LiveMessage) => {
+        if (m.id <= last) return;
+        last = m.id;
+        listener.next(m);
+      };
+      const coming = this.messages.subscribe({
+        next: m => (waiting ? waiting.push(m) : tell(m)),
+        complete: () => listener.complete(),
+      });
+      if (after !== null)
+        void this.missed(after).then(
+          missed => {
+            for (const m of [...missed, ...(waiting ?? [])]) tell(m);
+            waiting = null;
+          },
+          error => listener.error(error),
+        );
+      return () => coming.unsubscribe();
+    });
   }
 
-  onApplicationShutdown(): void {
+  async onApplicationShutdown(): Promise<void> {
     this.stopped = true;
     if (this.timer) clearTimeout(this.timer);
+    await this.round;
+    if (this.lease) await this.leases.free(this.lease);
     this.messages.complete();
   }
 
-  /** Forgets what every listener has long seen. */
-  private tidy(): Promise<number> {
-    return this.db.forgetTold(KEEP_HOURS);
+  /** What was told after a position; one message that says to ask everything anew when that is too much or forgotten already. */
+  private async missed(after: number): Promise<LiveMessage[]> {
+    const { first, newest } = (await this.db.one<{ first: number | null; newest: number | null }>(
+      'SELECT MIN(position) AS first, MAX(position) AS newest FROM outbox WHERE position IS NOT NULL',
+    ))!;
+    if (newest === null || after >= newest) return [];
+    if (after + 1 < first! || newest - after > ROWS || after > newest) return [{ id: newest, ...ANEW }];
+    return this.after(after);
+  }
+
+  private after(position: number): Promise<LiveMessage[]> {
+    return this.db.rows<LiveMessage>(
+      `SELECT position AS id, topic, ref FROM outbox WHERE position > ? ORDER BY position LIMIT ${ROWS}`,
+      [position],
+    );
   }
 
   private later(): void {
-    this.timer = setTimeout(() => void this.round(), POLL_MS);
+    this.timer = setTimeout(() => {
+      this.round = this.turn().finally(() => {
+        if (!this.stopped) this.later();
+      });
+    }, POLL_MS);
   }
 
-  private async round(): Promise<void> {
+  private async turn(): Promise<void> {
     try {
-      await this.read();
+      await this.sequence();
+      this.position ??= (await this.db.one<{ n: number }>(
+        'SELECT COALESCE(MAX(position), 0) AS n FROM outbox',
+      ))!.n;
+      const rows = await this.after(this.position);
+      for (const m of rows) this.messages.next(m);
+      this.position = rows.at(-1)?.id ?? this.position;
     } catch (error) {
       if (!this.stopped) log.warn({ err: error }, 'reading the live stream failed; it is tried again');
     }
-    if (!this.stopped) this.later();
   }
 
-  private async read(): Promise<void> {
-    if (this.sent === null)
-      this.newest = (await this.db.one<{ id: number }>('SELECT COALESCE(MAX(id), 0) AS id FROM outbox'))!.id;
-    const rows = await this.db.rows<LiveMessage>(
-      'SELECT id, topic, ref FROM outbox WHERE id > ? ORDER BY id LIMIT 1000',
-      [this.newest - LOOK_BACK],
-    );
-    const sent = this.sent ?? new Set(rows.map(r => r.id));
-    for (const r of rows) if (!sent.has(r.id)) this.messages.next(r);
-    this.newest = Math.max(this.newest, rows.at(-1)?.id ?? 0);
-    this.sent = new Set([...sent, ...rows.map(r => r.id)].filter(id => id > this.newest - LOOK_BACK));
+  /** Gives positions to what has committed, in the order of their making, while this server is the sequencer. */
+  private async sequence(): Promise<void> {
+    if (this.lease && !(await this.leases.renew(this.lease, SEQUENCE_MS))) this.lease = null;
+    if (!this.lease) {
+      const now = performance.now();
+      if (now - this.askedAt < SEQUENCE_MS / 3 && this.askedAt > 0) return;
+      this.askedAt = now;
+      this.lease = await this.leases.take(SEQUENCE, SEQUENCE_MS);
+    }
+    const { lease } = this;
+    if (!lease) return;
+    await this.db.tx({ personId: null, at: new Date() }, async tx => {
+      const fresh = await tx.rows<{ id: number }>(
+        `SELECT id FROM outbox WHERE position IS NULL ORDER BY id LIMIT ${ROWS}`,
+      );
+      if (fresh.length === 0) return;
+      await this.leases.must(tx, lease);
+      const { value } = (await tx.one<{ value: number }>(
+        "SELECT value FROM counter WHERE name = 'live' FOR UPDATE",
+      ))!;
+      const ids = fresh.map(r => r.id);
+      await tx.run(
+        'UPDATE outbox o JOIN (SELECT id, ROW_NUMBER() OVER (ORDER BY id) AS n FROM outbox WHERE id IN (?)) k ON k.id = o.id SET o.position = ? + k.n',
+        [ids, value],
+      );
+      await tx.run("UPDATE counter SET value = ? WHERE name = 'live'", [value + ids.length]);
+    });
   }
 }

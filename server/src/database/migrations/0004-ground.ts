@@ -43,6 +43,10 @@ export const GROUND = [
   `ALTER TABLE stockBalance ADD COLUMN IF NOT EXISTS countedAt ${AT} NULL, ADD INDEX IF NOT EXISTS byCounted (countedAt)`,
   `UPDATE stockBalance b JOIN (SELECT productId, placeId, lotKey, MAX(at) AS at FROM stockCount GROUP BY productId, placeId, lotKey) c ON c.productId = b.productId AND c.placeId = b.placeId AND c.lotKey = b.lotKey SET b.countedAt = c.at`,
   "ALTER TABLE product ADD COLUMN IF NOT EXISTS valueMinor BIGINT AS (CAST(JSON_VALUE(facts, '$.valueMinor') AS INT)) PERSISTENT, ADD INDEX IF NOT EXISTS byValue (valueMinor)",
+  // Positions of the live stream are given after commit, by one sequencer, and never twice.
+  `CREATE TABLE IF NOT EXISTS counter (name VARCHAR(20) ${CODE} PRIMARY KEY, value BIGINT NOT NULL DEFAULT 0)`,
+  "INSERT IGNORE INTO counter (name, value) SELECT 'live', COALESCE(MAX(id), 0) FROM outbox",
+  'ALTER TABLE outbox ADD COLUMN IF NOT EXISTS position BIGINT NULL, ADD UNIQUE INDEX IF NOT EXISTS byPosition (position)',
   // A collection that was called off says why.
   "ALTER TABLE departure ADD COLUMN IF NOT EXISTS reason VARCHAR(200) NOT NULL DEFAULT ''",
 ];
