@@ -18,6 +18,9 @@ export interface House {
   db: Db;
   standins: Standins;
   url: string;
+  /** The name of its database, and where its stand-ins listen: for servers that are processes of their own. */
+  database: string;
+  standinsPort: number;
   signIn: (badge: string) => Promise<Caller>;
   /** Another server on the same database and stand-ins. */
   secondServer: () => Promise<{ app: NestExpressApplication; url: string; close: () => Promise<void> }>;
@@ -26,6 +29,7 @@ export interface House {
 
 /** Calls the API as one person. */
 export interface Caller {
+  cookie: string;
   get: (path: string) => Promise<Answer>;
   post: (path: string, body?: unknown) => Promise<Answer>;
   file: (path: string, bytes: Buffer | string) => Promise<Answer>;
@@ -56,7 +60,8 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   const source = await openDataSource({ port, database: name });
   await source.runMigrations();
   const standins = new Standins(mkdtempSync(join(tmpdir(), 'auk-standins-')));
-  const at = `http://127.0.0.1:${await standins.listen()}`;
+  const standinsPort = await standins.listen();
+  const at = `http://127.0.0.1:${standinsPort}`;
   const serve = async (on: DataSource) => {
     const made = await makeApp({
       source: on,
@@ -87,13 +92,24 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
     await root.query(`DROP DATABASE ${name}`);
     await root.destroy();
   };
-  return { app, db: app.get(Db), standins, url, signIn: badge => signIn(url, badge), secondServer, close };
+  return {
+    app,
+    db: app.get(Db),
+    standins,
+    url,
+    database: name,
+    standinsPort,
+    signIn: badge => callerAt(url, badge),
+    secondServer,
+    close,
+  };
 }
 
 const addressOf = (app: NestExpressApplication): string =>
   `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}`;
 
-async function signIn(url: string, badge: string): Promise<Caller> {
+/** Signs in at a server and calls its API. */
+export async function callerAt(url: string, badge: string): Promise<Caller> {
   const response = await fetch(`${url}/api/v1/people/sign-in`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -113,6 +129,7 @@ async function signIn(url: string, badge: string): Promise<Caller> {
     };
   };
   return {
+    cookie,
     get: path => call('GET', path, 'application/json'),
     post: (path, body = {}) => call('POST', path, 'application/json', JSON.stringify(body)),
     file: (path, bytes) => call('POST', path, 'text/csv', bytes as BodyInit),
