@@ -10,6 +10,7 @@ import { Channel } from './channels/channel.entity.js';
 import { ChannelLink } from './channels/channelLink.entity.js';
 import { ChannelTrouble } from './channels/channelTrouble.entity.js';
 import { StockCount } from './corrections/stockCount.entity.js';
+import { MigrationStep } from './database/migrationStep.entity.js';
 import { Outbox } from './database/outbox.entity.js';
 import { ExchangeRate } from './house/exchangeRate.entity.js';
 import { Setting } from './house/setting.entity.js';
@@ -87,6 +88,7 @@ export const ENTITIES = [
   RecipePart,
   Lease,
   Counter,
+  MigrationStep,
   Outbox,
   KeptQuestion,
   LinePart,

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { makeApp } from './app.js';
 import { PlainCarrier } from './carriers/plain/plainCarrier.js';
+import { migrate } from './database/migrate.js';
 import { openDataSource } from './database/source.js';
 import { DemoLoader } from './demo/load.js';
 import { Rounds } from './leases/rounds.service.js';
@@ -17,7 +18,7 @@ const source = await openDataSource({
   port: Number(need('AUK_DB_PORT')),
   database: need('AUK_DB_NAME'),
 });
-await source.runMigrations();
+await migrate(source);
 /** `demo` fills an empty database with the demo company; without it an empty house waits for its first page. */
 const demo = process.env.AUK_DEMO === 'yes';
 const standins = demo ? `http://127.0.0.1:${need('AUK_STANDINS_PORT')}` : null;

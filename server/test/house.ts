@@ -9,6 +9,7 @@ import { makeApp } from '../src/app.js';
 import { PlainCarrier } from '../src/carriers/plain/plainCarrier.js';
 import { checkData } from '../src/checks/checkData.js';
 import { Db } from '../src/database/db.js';
+import { migrate } from '../src/database/migrate.js';
 import { openDataSource } from '../src/database/source.js';
 import { DemoLoader } from '../src/demo/load.js';
 
@@ -58,7 +59,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   }).initialize();
   await root.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
   const source = await openDataSource({ port, database: name });
-  await source.runMigrations();
+  await migrate(source);
   const standins = new Standins(mkdtempSync(join(tmpdir(), 'auk-standins-')));
   const standinsPort = await standins.listen();
   const at = `http://127.0.0.1:${standinsPort}`;

@@ -1,7 +1,14 @@
-import { DataSource } from 'typeorm';
+import { readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
+import { createConnection } from 'mysql2/promise';
+import { DataSource, type QueryRunner } from 'typeorm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { checkData } from '../src/checks/checkData.js';
+import { Db } from '../src/database/db.js';
+import { migrate } from '../src/database/migrate.js';
 import { FirstLight1764000000000 } from '../src/database/migrations/0001-first-light.js';
 import { openDataSource } from '../src/database/source.js';
+import { differencesOf, readSchema } from './schema.js';
 
 const name = `auk_migrate_${process.pid}`;
 let root: DataSource;
@@ -72,7 +79,7 @@ async function firstHouse(): Promise<void> {
 
 test('a house of the first migration keeps its data, and what follows from it is filled', async () => {
   await firstHouse();
-  await source.runMigrations();
+  await migrate(source);
   const orders = await source.query(
     'SELECT channelNumber, totalMinor, paidMinor, country, leavesAt, isOpen FROM orders ORDER BY no',
   );
@@ -101,6 +108,91 @@ test('a house of the first migration keeps its data, and what follows from it is
 });
 
 test('migrating again changes nothing, and there is no way back', async () => {
-  expect(await source.runMigrations()).toEqual([]);
+  expect(await source.runMigrations({ transaction: 'none' })).toEqual([]);
   await expect(source.undoLastMigration()).rejects.toThrow('Migrations only go forward.');
 });
+
+/** An empty database beside the others; gives a way to it, and away with it. */
+async function empty(called: string) {
+  const own = `${name}_${called}`;
+  await root.query(`CREATE DATABASE ${own} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
+  const made = await openDataSource({ port: Number(process.env.AUK_TEST_DB_PORT), database: own });
+  const away = async () => {
+    await made.destroy();
+    await root.query(`DROP DATABASE ${own}`);
+  };
+  return { own, made, away };
+}
+
+/** The connection of a migration ends after so many statements, as by a kill. */
+class Killed extends Error {}
+
+test('migrations that are killed again and again on the way, and run again, make what one run makes', async () => {
+  const [whole, torn] = [await empty('whole'), await empty('torn')];
+  await migrate(whole.made);
+  let kills = 0;
+  for (let finished = false; !finished; ) {
+    const make = torn.made.createQueryRunner.bind(torn.made);
+    let left = 17 + (kills % 3);
+    torn.made.createQueryRunner = ((mode: 'master') => {
+      const runner: QueryRunner = make(mode);
+      const query = runner.query.bind(runner);
+      runner.query = (async (...args: Parameters<typeof query>) => {
+        if (left-- <= 0) throw new Killed();
+        return query(...args);
+      }) as typeof query;
+      return runner;
+    }) as typeof torn.made.createQueryRunner;
+    try {
+      await torn.made.runMigrations({ transaction: 'none' });
+      finished = true;
+    } catch (error) {
+      if (!(error instanceof Killed)) throw error;
+      kills++;
+    } finally {
+      torn.made.createQueryRunner = make;
+    }
+  }
+  expect(kills).toBeGreaterThan(10);
+  expect(differencesOf(await readSchema(root, whole.own), await readSchema(root, torn.own))).toEqual([]);
+  expect(await torn.made.query('SELECT COUNT(*) AS n FROM migrations')).toEqual(
+    await whole.made.query('SELECT COUNT(*) AS n FROM migrations'),
+  );
+  await whole.away();
+  await torn.away();
+}, 120_000);
+
+test('the demo company as it landed before migrates with its data, and everything derived still agrees', async () => {
+  const { own, made, away } = await empty('before');
+  const dump = gunzipSync(readFileSync(new URL('./fixtures/demo-before-ground.sql.gz', import.meta.url)));
+  const connection = await createConnection({
+    host: '127.0.0.1',
+    port: Number(process.env.AUK_TEST_DB_PORT),
+    user: 'root',
+    database: own,
+    multipleStatements: true,
+  });
+  await connection.query(dump.toString('utf8'));
+  await connection.end();
+  const count = async () =>
+    made.query(
+      'SELECT (SELECT COUNT(*) FROM orders) AS orders, (SELECT SUM(onHand) FROM productStock) AS units, (SELECT COUNT(*) FROM stockMove) AS moves, (SELECT COUNT(*) FROM person) AS people, (SELECT COUNT(*) FROM purchase) AS labels',
+    );
+  const before = await count();
+  await migrate(made);
+  expect(await count()).toEqual(before);
+  expect(Number(before[0].orders)).toBeGreaterThan(150);
+  expect(await checkData(new Db(made))).toEqual([]);
+  expect(await made.query('SELECT DISTINCT asks FROM purchase')).toEqual([{ asks: 1 }]);
+  expect(
+    await made.query("SELECT JSON_VALUE(value, '$') AS origin FROM setting WHERE name = 'origin'"),
+  ).toEqual([{ origin: 'demo' }]);
+  expect(
+    await made.query('SELECT settled, COUNT(*) > 0 AS some FROM orders GROUP BY settled ORDER BY settled'),
+  ).toMatchObject([{ settled: 'paid' }, { settled: 'unpaid' }]);
+  const fresh = await empty('fresh');
+  await migrate(fresh.made);
+  expect(differencesOf(await readSchema(root, fresh.own), await readSchema(root, own))).toEqual([]);
+  await fresh.away();
+  await away();
+}, 120_000);

@@ -1,5 +1,6 @@
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { migrate } from '../src/database/migrate.js';
 import { openDataSource } from '../src/database/source.js';
 import { ENTITIES } from '../src/entities.js';
 import { buildFromEntities, differencesOf, readSchema } from './schema.js';
@@ -18,7 +19,7 @@ beforeAll(async () => {
     await root.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`);
   for (const name of [made, planted]) {
     const source = await openDataSource({ port, database: name });
-    await source.runMigrations();
+    await migrate(source);
     await source.destroy();
   }
   entities = await new DataSource({

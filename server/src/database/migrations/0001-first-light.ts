@@ -1,4 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { steps } from './steps.js';
 
 const CODE = 'CHARACTER SET utf8mb4 COLLATE utf8mb4_bin';
 const AT = 'DATETIME(3)';
@@ -111,7 +112,7 @@ const TABLES = [
 
 export class FirstLight1764000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
-    for (const table of TABLES) await runner.query(table);
+    await steps(runner, '0001-first-light', TABLES);
   }
 
   async down(): Promise<void> {

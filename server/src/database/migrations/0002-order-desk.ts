@@ -1,4 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { steps } from './steps.js';
 
 const CODE = 'CHARACTER SET utf8mb4 COLLATE utf8mb4_bin';
 const AT = 'DATETIME(3)';
@@ -60,7 +61,7 @@ const STATEMENTS = [
 
 export class OrderDesk1764100000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
-    for (const statement of STATEMENTS) await runner.query(statement);
+    await steps(runner, '0002-order-desk', STATEMENTS);
   }
 
   async down(): Promise<void> {

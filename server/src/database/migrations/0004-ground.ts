@@ -1,4 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { steps } from './steps.js';
 
 const CODE = 'CHARACTER SET utf8mb4 COLLATE utf8mb4_bin';
 const AT = 'DATETIME(3)';
@@ -53,7 +54,7 @@ export const GROUND = [
 
 export class Ground1764300000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
-    for (const statement of GROUND) await runner.query(statement);
+    await steps(runner, '0004-ground', GROUND);
   }
 
   async down(): Promise<void> {
