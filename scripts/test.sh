@@ -67,7 +67,7 @@ counted checks "$RUN/checks.json" vitest checks
 case "$WANTED" in *" browser "*)
   node scripts/build.mjs || FAILED=$((FAILED + 1))
   sql "$RUN/db" "CREATE DATABASE auk_browser CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
-  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
+  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
   node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
   STANDINS_PID=$!
   node --enable-source-maps server/dist/main.js >"$RUN/server.log" 2>&1 &

@@ -1,38 +1,39 @@
-import type { Proposal } from '@auk/core';
+import { type Proposal } from '@auk/core';
 import { z } from 'zod';
-import { PageQuery } from './common.js';
+import { fromCore, PageQuery } from './common.js';
 
 /** A channel as Setup shows it. */
-export interface ChannelView {
-  code: string;
-  name: string;
-  brand: string;
-  currency: string;
-  listings: number;
-  unlinked: number;
-  link: {
-    kind: string;
-    address: string;
-    /** The last letters of the key; null when this house’s secret does not open it. */
-    keyEnds: string | null;
-    everyMinutes: number;
-    active: boolean;
-    doing: string | null;
-    triedAt: string | null;
-    succeededAt: string | null;
-    error: string | null;
-    lastCounts: Record<string, number> | null;
-    nextPullAt: string;
-    pushedAt: string | null;
-    pushError: string | null;
-  } | null;
-}
+export const ChannelView = z.object({
+  code: z.string(),
+  name: z.string(),
+  brand: z.string(),
+  currency: z.string(),
+  listings: z.number(),
+  unlinked: z.number(),
+  link: z
+    .object({
+      kind: z.string(),
+      address: z.string(),
+      /** The last letters of the key; null when this house’s secret does not open it. */
+      keyEnds: z.string().nullable(),
+      everyMinutes: z.number(),
+      active: z.boolean(),
+      doing: z.string().nullable(),
+      triedAt: z.string().nullable(),
+      succeededAt: z.string().nullable(),
+      error: z.string().nullable(),
+      lastCounts: z.record(z.string(), z.number()).nullable(),
+      nextPullAt: z.string(),
+      pushedAt: z.string().nullable(),
+      pushError: z.string().nullable(),
+    })
+    .nullable(),
+});
+export type ChannelView = z.infer<typeof ChannelView>;
 
 /** The habits that adapters are written for. */
-export interface ChannelKind {
-  kind: string;
-  words: string;
-}
+export const ChannelKind = z.object({ kind: z.string(), words: z.string() });
+export type ChannelKind = z.infer<typeof ChannelKind>;
 
 export const ConnectChannel = z.object({
   kind: z.string().trim().min(1).max(20),
@@ -41,6 +42,7 @@ export const ConnectChannel = z.object({
   everyMinutes: z.number().int().min(1).max(1440).default(10),
   active: z.boolean().default(true),
 });
+
 export type ConnectChannel = z.infer<typeof ConnectChannel>;
 
 export const ListingQuery = PageQuery.extend({
@@ -49,24 +51,26 @@ export const ListingQuery = PageQuery.extend({
   words: z.string().trim().max(80).default(''),
   product: z.string().max(60).optional(),
 });
+
 export type ListingQuery = z.infer<typeof ListingQuery>;
 
-export interface ListingRow {
-  id: string;
-  channel: string;
-  channelCode: string;
-  channelSku: string;
-  title: string;
-  gtin: string;
-  priceMinor: number | null;
-  currency: string;
-  units: number;
-  waiting: number;
-  forSale: number | null;
-  pushed: number | null;
-  product: { sku: string; name: string; stage: string } | null;
-  proposals: (Proposal & { sku: string; name: string; picture: string | null })[];
-}
+export const ListingRow = z.object({
+  id: z.string(),
+  channel: z.string(),
+  channelCode: z.string(),
+  channelSku: z.string(),
+  title: z.string(),
+  gtin: z.string(),
+  priceMinor: z.number().nullable(),
+  currency: z.string(),
+  units: z.number(),
+  waiting: z.number(),
+  forSale: z.number().nullable(),
+  pushed: z.number().nullable(),
+  product: z.object({ sku: z.string(), name: z.string(), stage: z.string() }).nullable(),
+  proposals: z.array(fromCore<Proposal & { sku: string; name: string; picture: string | null }>()),
+});
+export type ListingRow = z.infer<typeof ListingRow>;
 
 /** Links of many listings at once; `sku` null unlinks. */
 export const LinkListings = z.object({
@@ -81,11 +85,16 @@ export const LinkListings = z.object({
     .min(1)
     .max(500),
 });
+
 export type LinkListings = z.infer<typeof LinkListings>;
+
 export const MakeProducts = z.object({ listingIds: z.array(z.uuid()).min(1).max(500) });
 
 /** What became of each listing, and how many orders it freed. */
-export interface LinkAnswer {
-  freed: number;
-  answers: { listingId: string; channelSku: string; done: boolean; says: string }[];
-}
+export const LinkAnswer = z.object({
+  freed: z.number(),
+  answers: z.array(
+    z.object({ listingId: z.string(), channelSku: z.string(), done: z.boolean(), says: z.string() }),
+  ),
+});
+export type LinkAnswer = z.infer<typeof LinkAnswer>;

@@ -12,3 +12,10 @@ export interface Page<T> {
   rows: T[];
   next: string | null;
 }
+
+/** A page of rows of a form. */
+export const pageOf = <T extends z.ZodType>(row: T) =>
+  z.object({ rows: z.array(row), next: z.string().nullable() });
+
+/** A value that the core defines. It is passed on as it is; what it is, its type says. */
+export const fromCore = <T>() => z.custom<T>(value => value !== undefined);

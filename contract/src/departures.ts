@@ -1,96 +1,103 @@
-import type { Answer, Timeliness } from '@auk/core';
+import { type Answer, type Timeliness } from '@auk/core';
 import { z } from 'zod';
+import { fromCore } from './common.js';
 
 /** Parcels of one departure by where they stand. */
-export interface StageBar {
-  clear: number;
-  listed: number;
-  picked: number;
-  packed: number;
-  labelled: number;
-}
+export const StageBar = z.object({
+  clear: z.number(),
+  listed: z.number(),
+  picked: z.number(),
+  packed: z.number(),
+  labelled: z.number(),
+});
+export type StageBar = z.infer<typeof StageBar>;
 
-export interface BoardDeparture {
-  id: string;
-  no: string;
-  carrier: string;
-  carrierName: string;
-  name: string;
-  cutOff: string;
-  state: 'open' | 'closed' | 'cancelled';
-  freight: boolean;
-  bar: StageBar;
-  handedOver: number;
-  total: number;
-  readyAt: string | null;
-  spare: number | null;
-  miss: number;
-  word: Timeliness;
-}
+export const BoardDeparture = z.object({
+  id: z.string(),
+  no: z.string(),
+  carrier: z.string(),
+  carrierName: z.string(),
+  name: z.string(),
+  cutOff: z.string(),
+  state: z.enum(['open', 'closed', 'cancelled']),
+  freight: z.boolean(),
+  bar: StageBar,
+  handedOver: z.number(),
+  total: z.number(),
+  readyAt: z.string().nullable(),
+  spare: z.number().nullable(),
+  miss: z.number(),
+  word: fromCore<Timeliness>(),
+});
+export type BoardDeparture = z.infer<typeof BoardDeparture>;
 
-export interface NeedsPerson {
-  code: string;
-  subject: string;
-  says: string;
-  detail: string;
-  cure: string;
-  orders: number;
+export const NeedsPerson = z.object({
+  code: z.string(),
+  subject: z.string(),
+  says: z.string(),
+  detail: z.string(),
+  cure: z.string(),
+  orders: z.number(),
   /** The job to try again, where that is the cure. */
-  job: string | null;
-}
+  job: z.string().nullable(),
+});
+export type NeedsPerson = z.infer<typeof NeedsPerson>;
 
-export interface Board {
-  now: string;
-  zone: string;
-  toLeave: number;
-  gone: number;
-  perHour: number;
-  departures: BoardDeparture[];
-  needs: NeedsPerson[];
-  labelledByHour: { at: string; labelled: number; due: number }[];
-}
+export const Board = z.object({
+  now: z.string(),
+  zone: z.string(),
+  toLeave: z.number(),
+  gone: z.number(),
+  perHour: z.number(),
+  departures: z.array(BoardDeparture),
+  needs: z.array(NeedsPerson),
+  labelledByHour: z.array(z.object({ at: z.string(), labelled: z.number(), due: z.number() })),
+});
+export type Board = z.infer<typeof Board>;
 
 /** Counts of the route strip. */
-export interface Strip {
-  orders: number;
-  stopped: number;
-  pick: number;
-  bench: number;
-  parcels: number;
-  unanswered: number;
-  departed: number;
-  next: { carrierName: string; cutOff: string } | null;
-}
+export const Strip = z.object({
+  orders: z.number(),
+  stopped: z.number(),
+  pick: z.number(),
+  bench: z.number(),
+  parcels: z.number(),
+  unanswered: z.number(),
+  departed: z.number(),
+  next: z.object({ carrierName: z.string(), cutOff: z.string() }).nullable(),
+});
+export type Strip = z.infer<typeof Strip>;
 
-export interface HandoverParcel {
-  no: string;
-  order: string;
-  buyer: string;
-  tracking: string;
-  service: string;
-  scanned: boolean;
+export const HandoverParcel = z.object({
+  no: z.string(),
+  order: z.string(),
+  buyer: z.string(),
+  tracking: z.string(),
+  service: z.string(),
+  scanned: z.boolean(),
   /** Why it must not go, and what to do; null when it may. */
-  held: string | null;
-}
+  held: z.string().nullable(),
+});
+export type HandoverParcel = z.infer<typeof HandoverParcel>;
 
-export interface HandoverView {
-  id: string;
-  no: string;
-  carrierName: string;
-  name: string;
-  cutOff: string;
-  state: 'open' | 'closed' | 'cancelled';
+export const HandoverView = z.object({
+  id: z.string(),
+  no: z.string(),
+  carrierName: z.string(),
+  name: z.string(),
+  cutOff: z.string(),
+  state: z.enum(['open', 'closed', 'cancelled']),
   /** Why it was called off. */
-  reason: string;
-  parcels: HandoverParcel[];
-}
+  reason: z.string(),
+  parcels: z.array(HandoverParcel),
+});
+export type HandoverView = z.infer<typeof HandoverView>;
 
-export interface HandoverAnswer {
-  answer: Answer;
-  view: HandoverView;
-}
+export const HandoverAnswer = z.object({ answer: fromCore<Answer>(), view: HandoverView });
+export type HandoverAnswer = z.infer<typeof HandoverAnswer>;
 
 export const CloseDeparture = z.object({ leaveBehind: z.boolean().default(false) });
+
 export const CancelDeparture = z.object({
   reason: z.string().trim().min(3, 'say why, in three letters at least').max(200),
 });

@@ -1,13 +1,14 @@
 import { z } from 'zod';
 
 /** Whether the house is set up, and whose it is. */
-export interface HouseState {
-  open: boolean;
-  origin: 'demo' | 'own' | null;
-  name: string;
+export const HouseState = z.object({
+  open: z.boolean(),
+  origin: z.enum(['demo', 'own']).nullable(),
+  name: z.string(),
   /** The zone by which the warehouse counts its days. */
-  zone: string;
-}
+  zone: z.string(),
+});
+export type HouseState = z.infer<typeof HouseState>;
 
 const isZone = (zone: string): boolean => {
   try {
@@ -44,4 +45,5 @@ export const OpenHouse = z.object({
     phone: z.string().trim().max(40).default(''),
   }),
 });
+
 export type OpenHouse = z.infer<typeof OpenHouse>;

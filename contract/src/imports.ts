@@ -1,5 +1,6 @@
-import type { BadRow, Change, Mapping } from '@auk/core';
+import { type BadRow, type Change, type Mapping } from '@auk/core';
 import { z } from 'zod';
+import { fromCore } from './common.js';
 
 /** What files can bring. */
 export const IMPORT_KINDS = [
@@ -11,6 +12,7 @@ export const IMPORT_KINDS = [
   'places',
   'purchases',
 ] as const;
+
 export type ImportKind = (typeof IMPORT_KINDS)[number];
 
 export const ImportQuery = z.object({
@@ -21,43 +23,47 @@ export const ImportQuery = z.object({
   /** A corrected mapping: a JSON object of field to column, from 0. */
   mapping: z.string().max(8_000).optional(),
 });
+
 export type ImportQuery = z.infer<typeof ImportQuery>;
 
 /** What becomes of one thing of a file. */
-export type RowState = 'new' | 'changed' | 'same' | 'cannot change';
+export const RowState = z.enum(['new', 'changed', 'same', 'cannot change']);
+export type RowState = z.infer<typeof RowState>;
 
 /** One thing of a file and what would happen to it, field by field. */
-export interface ImportRow {
-  row: number;
-  name: string;
-  about: string;
-  state: RowState;
-  says: string;
-  changes: Change[];
-}
+export const ImportRow = z.object({
+  row: z.number(),
+  name: z.string(),
+  about: z.string(),
+  state: RowState,
+  says: z.string(),
+  changes: z.array(fromCore<Change>()),
+});
+export type ImportRow = z.infer<typeof ImportRow>;
 
 /** What a file would do, or did. */
-export interface ImportReport {
-  kind: ImportKind;
-  committed: boolean;
-  channel: string;
-  headings: string[];
-  fields: { field: string; words: string; required: boolean }[];
-  mapping: Mapping;
-  remembered: boolean;
-  missing: string[];
-  rows: ImportRow[];
-  counts: {
-    new: number;
-    changed: number;
-    same: number;
-    cannotChange: number;
-    badRows: number;
-    leftOut: number;
-    lines: number;
-  };
-  bad: BadRow[];
-  stages: Record<string, number>;
-}
+export const ImportReport = z.object({
+  kind: z.enum(IMPORT_KINDS),
+  committed: z.boolean(),
+  channel: z.string(),
+  headings: z.array(z.string()),
+  fields: z.array(z.object({ field: z.string(), words: z.string(), required: z.boolean() })),
+  mapping: fromCore<Mapping>(),
+  remembered: z.boolean(),
+  missing: z.array(z.string()),
+  rows: z.array(ImportRow),
+  counts: z.object({
+    new: z.number(),
+    changed: z.number(),
+    same: z.number(),
+    cannotChange: z.number(),
+    badRows: z.number(),
+    leftOut: z.number(),
+    lines: z.number(),
+  }),
+  bad: z.array(fromCore<BadRow>()),
+  stages: z.record(z.string(), z.number()),
+});
+export type ImportReport = z.infer<typeof ImportReport>;
 
 export const ExportQuery = z.object({ format: z.enum(['csv', 'xlsx']) }).catchall(z.string().max(200));

@@ -2,50 +2,61 @@ import { z } from 'zod';
 import { Id } from './common.js';
 
 const Sku = z.string().trim().toUpperCase().min(1).max(60);
+
 const Quantity = z.number().int().min(1).max(10_000);
 
 /** A part with what is free of it. */
-export interface KitPart {
-  sku: string;
-  name: string;
-  quantity: number;
-}
+export const KitPart = z.object({ sku: z.string(), name: z.string(), quantity: z.number() });
+export type KitPart = z.infer<typeof KitPart>;
 
 /** A kit or bundle in the list: what there is of it, what can be made, and what is left to sell. */
-export interface KitRow {
-  sku: string;
-  name: string;
-  kind: 'kit' | 'bundle';
-  picture: string | null;
-  own: number;
-  makeable: number;
+export const KitRow = z.object({
+  sku: z.string(),
+  name: z.string(),
+  kind: z.enum(['kit', 'bundle']),
+  picture: z.string().nullable(),
+  own: z.number(),
+  makeable: z.number(),
   /** After all open orders are served in their priority. */
-  leftToSell: number;
-  limits: KitPart[];
-  building: number;
-  least: number;
-  openOrders: number;
-  problem: string | null;
-}
+  leftToSell: z.number(),
+  limits: z.array(KitPart),
+  building: z.number(),
+  least: z.number(),
+  openOrders: z.number(),
+  problem: z.string().nullable(),
+});
+export type KitRow = z.infer<typeof KitRow>;
 
-export interface RecipeVersion {
-  version: number;
-  at: string;
-  person: string | null;
-  note: string;
-  parts: KitPart[];
-  changes: { sku: string; before: number; after: number }[];
-}
+export const RecipeVersion = z.object({
+  version: z.number(),
+  at: z.string(),
+  person: z.string().nullable(),
+  note: z.string(),
+  parts: z.array(KitPart),
+  changes: z.array(z.object({ sku: z.string(), before: z.number(), after: z.number() })),
+});
+export type RecipeVersion = z.infer<typeof RecipeVersion>;
 
-export interface KitView extends KitRow {
-  kitPolicy: 'stock' | 'stock then parts';
-  versions: RecipeVersion[];
-  /** Free units of the parts of the newest recipe, by SKU; of a bundle inside none, it has no stock. */
-  frees: Record<string, number>;
-  usedIn: { sku: string; name: string; quantity: number }[];
-  /** Open orders whose parts follow an older recipe. */
-  older: { id: string; no: string; channelNumber: string; stage: string; version: number | null }[];
-}
+export const KitView = KitRow.extend(
+  z.object({
+    kitPolicy: z.enum(['stock', 'stock then parts']),
+    versions: z.array(RecipeVersion),
+    /** Free units of the parts of the newest recipe, by SKU; of a bundle inside none, it has no stock. */
+    frees: z.record(z.string(), z.number()),
+    usedIn: z.array(z.object({ sku: z.string(), name: z.string(), quantity: z.number() })),
+    /** Open orders whose parts follow an older recipe. */
+    older: z.array(
+      z.object({
+        id: z.string(),
+        no: z.string(),
+        channelNumber: z.string(),
+        stage: z.string(),
+        version: z.number().nullable(),
+      }),
+    ),
+  }).shape,
+);
+export type KitView = z.infer<typeof KitView>;
 
 export const RecipeIn = z.object({
   parts: z
@@ -56,16 +67,18 @@ export const RecipeIn = z.object({
   /** The version that was looked at; another meanwhile is told. */
   version: z.number().int().min(0),
 });
+
 export type RecipeIn = z.infer<typeof RecipeIn>;
+
 export const KitPolicyIn = z.object({ kitPolicy: z.enum(['stock', 'stock then parts']) });
+
 export const NewVersionIn = z.object({ orderIds: z.array(Id).min(1).max(500) });
 
 export const MissingQuery = z.object({ quantity: z.coerce.number().int().min(1).max(1_000_000) });
+
 /** What is missing to have so many. */
-export interface MissingAnswer {
-  quantity: number;
-  missing: KitPart[];
-}
+export const MissingAnswer = z.object({ quantity: z.number(), missing: z.array(KitPart) });
+export type MissingAnswer = z.infer<typeof MissingAnswer>;
 
 /** Wished quantities of several sellables together. */
 export const PromiseIn = z.object({
@@ -74,13 +87,16 @@ export const PromiseIn = z.object({
     .min(1)
     .max(50),
 });
+
 export type PromiseIn = z.infer<typeof PromiseIn>;
-export interface PromiseAnswer {
-  yes: boolean;
-  says: string;
-  builds: KitPart[];
-  short: KitPart[];
-}
+
+export const PromiseAnswer = z.object({
+  yes: z.boolean(),
+  says: z.string(),
+  builds: z.array(KitPart),
+  short: z.array(KitPart),
+});
+export type PromiseAnswer = z.infer<typeof PromiseAnswer>;
 
 export const BuildIn = z.object({
   key: Id,
@@ -91,7 +107,9 @@ export const BuildIn = z.object({
   instruction: z.string().trim().max(500).default(''),
   source: z.enum(['pick', 'bench']).default('pick'),
 });
+
 export type BuildIn = z.infer<typeof BuildIn>;
+
 export const UnbuildIn = z.object({
   key: Id,
   sku: Sku,
@@ -100,6 +118,7 @@ export const UnbuildIn = z.object({
   to: z.string().trim().toUpperCase().min(1).max(20),
   reason: z.string().trim().min(3, 'say why, in three letters at least').max(120),
 });
+
 export type UnbuildIn = z.infer<typeof UnbuildIn>;
 
 /** Part of a build that is finished: kits made into a place, and parts that were spoiled. */
@@ -118,58 +137,65 @@ export const FinishIn = z.object({
     .max(100)
     .default([]),
 });
+
 export type FinishIn = z.infer<typeof FinishIn>;
 
-export interface BuildRow {
-  no: string;
-  kind: 'make' | 'unbuild';
-  sku: string;
-  name: string;
-  picture: string | null;
-  quantity: number;
-  made: number;
-  due: string | null;
-  bench: string | null;
-  state: 'open' | 'done' | 'cancelled';
+export const BuildRow = z.object({
+  no: z.string(),
+  kind: z.enum(['make', 'unbuild']),
+  sku: z.string(),
+  name: z.string(),
+  picture: z.string().nullable(),
+  quantity: z.number(),
+  made: z.number(),
+  due: z.string().nullable(),
+  bench: z.string().nullable(),
+  state: z.enum(['open', 'done', 'cancelled']),
   /** Where its parts stand, in a word; only while it is open. */
-  parts: string;
-}
+  parts: z.string(),
+});
+export type BuildRow = z.infer<typeof BuildRow>;
 
-export interface BuildPart {
-  sku: string;
-  name: string;
-  picture: string | null;
-  perKit: number;
-  wanted: number;
+export const BuildPart = z.object({
+  sku: z.string(),
+  name: z.string(),
+  picture: z.string().nullable(),
+  perKit: z.number(),
+  wanted: z.number(),
   /** Reserved or on a list, and already at hand in tote or bench. */
-  reserved: number;
-  atHand: number;
-  used: number;
-  scrapped: number;
-  places: string[];
-}
+  reserved: z.number(),
+  atHand: z.number(),
+  used: z.number(),
+  scrapped: z.number(),
+  places: z.array(z.string()),
+});
+export type BuildPart = z.infer<typeof BuildPart>;
 
-export interface BuildView extends BuildRow {
-  instruction: string;
-  source: 'pick' | 'bench';
-  orderId: string | null;
-  orderStage: string | null;
-  tote: string | null;
-  createdAt: string;
-  person: string | null;
-  codes: string[];
-  lines: BuildPart[];
-  canMake: number;
-  putAway: { code: string; why: string } | null;
-  story: { at: string; person: string | null; says: string }[];
-}
+export const BuildView = BuildRow.extend(
+  z.object({
+    instruction: z.string(),
+    source: z.enum(['pick', 'bench']),
+    orderId: z.string().nullable(),
+    orderStage: z.string().nullable(),
+    tote: z.string().nullable(),
+    createdAt: z.string(),
+    person: z.string().nullable(),
+    codes: z.array(z.string()),
+    lines: z.array(BuildPart),
+    canMake: z.number(),
+    putAway: z.object({ code: z.string(), why: z.string() }).nullable(),
+    story: z.array(z.object({ at: z.string(), person: z.string().nullable(), says: z.string() })),
+  }).shape,
+);
+export type BuildView = z.infer<typeof BuildView>;
 
-export interface ProposedBuildRow {
-  sku: string;
-  name: string;
-  picture: string | null;
-  quantity: number;
-  now: number;
-  why: string;
-  limits: KitPart[];
-}
+export const ProposedBuildRow = z.object({
+  sku: z.string(),
+  name: z.string(),
+  picture: z.string().nullable(),
+  quantity: z.number(),
+  now: z.number(),
+  why: z.string(),
+  limits: z.array(KitPart),
+});
+export type ProposedBuildRow = z.infer<typeof ProposedBuildRow>;

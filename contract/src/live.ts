@@ -1,20 +1,21 @@
-/** Topics of the live stream; each message says what changed, never the data. */
-export type LiveTopic =
-  | 'orders'
-  | 'lists'
-  | 'parcels'
-  | 'departures'
-  | 'stock'
-  | 'catalog'
-  | 'channels'
-  | 'builds'
-  | 'purchases'
-  | 'people'
-  /** Too much was missed: everything is asked anew. */
-  | 'all';
+import { z } from 'zod';
 
-export interface LiveMessage {
-  id: number;
-  topic: LiveTopic;
-  ref: string;
-}
+/** Topics of the live stream; each message says what changed, never the data. With `all` too much was missed: everything is asked anew. */
+export const LiveTopic = z.enum([
+  'orders',
+  'lists',
+  'parcels',
+  'departures',
+  'stock',
+  'catalog',
+  'channels',
+  'builds',
+  'purchases',
+  'people',
+  'all',
+]);
+export type LiveTopic = z.infer<typeof LiveTopic>;
+
+/** One change, under its position in the stream. */
+export const LiveMessage = z.object({ id: z.number(), topic: LiveTopic, ref: z.string() });
+export type LiveMessage = z.infer<typeof LiveMessage>;

@@ -1,19 +1,20 @@
-import type {
-  Address,
-  Change,
-  Hold,
-  LineTotal,
-  MissingFact,
-  Payment,
-  Settled,
-  Stage,
-  StopReason,
+import {
+  type Address,
+  type Change,
+  type Hold,
+  type LineTotal,
+  type MissingFact,
+  PAYMENTS,
+  SETTLEMENTS,
+  STAGES,
+  type StopReason,
 } from '@auk/core';
 import { z } from 'zod';
-import { PageQuery } from './common.js';
+import { fromCore, PageQuery } from './common.js';
 
 /** How the order list may be sorted. Each has an index, see docs/orders-list.md. */
 export const ORDER_SORTS = ['newest', 'oldest', 'promised', 'leaves', 'total', 'placed'] as const;
+
 export type OrderSort = (typeof ORDER_SORTS)[number];
 
 const Word = z.string().trim().max(60);
@@ -44,170 +45,196 @@ export const OrderFilter = z.object({
     .regex(/^(today|week|month|\d{4}-\d{2}-\d{2})$/)
     .optional(),
 });
+
 export type OrderFilter = z.infer<typeof OrderFilter>;
 
 export const OrderQuery = OrderFilter.extend({
   ...PageQuery.shape,
   sort: z.enum(ORDER_SORTS).default('newest'),
 });
+
 export type OrderQuery = z.infer<typeof OrderQuery>;
 
 /** Counts of the list: exact up to `most`, `over` beyond it. */
-export interface OrderCount {
-  n: number;
-  over: boolean;
-}
+export const OrderCount = z.object({ n: z.number(), over: z.boolean() });
+export type OrderCount = z.infer<typeof OrderCount>;
+
 export const COUNTED = 10_000;
 
-export interface OrderRow {
-  id: string;
-  no: string;
-  channelNumber: string;
-  channel: string;
-  buyer: string;
-  mail: string;
-  town: string;
-  country: string;
-  what: string;
-  lines: number;
-  units: number;
-  stage: Stage;
-  reason: string | null;
-  leavesWith: { carrier: string; cutOff: string } | null;
-  promised: string | null;
-  placedAt: string | null;
-  payment: string;
-  totalMinor: number;
-  paidMinor: number;
-  currency: string;
-  starred: boolean;
-  tags: string[];
+export const OrderRow = z.object({
+  id: z.string(),
+  no: z.string(),
+  channelNumber: z.string(),
+  channel: z.string(),
+  buyer: z.string(),
+  mail: z.string(),
+  town: z.string(),
+  country: z.string(),
+  what: z.string(),
+  lines: z.number(),
+  units: z.number(),
+  stage: z.enum(STAGES),
+  reason: z.string().nullable(),
+  leavesWith: z.object({ carrier: z.string(), cutOff: z.string() }).nullable(),
+  promised: z.string().nullable(),
+  placedAt: z.string().nullable(),
+  payment: z.string(),
+  totalMinor: z.number(),
+  paidMinor: z.number(),
+  currency: z.string(),
+  starred: z.boolean(),
+  tags: z.array(z.string()),
   /** Other open orders of the same buyer and address that are not on a list yet. */
-  together: number;
-}
+  together: z.number(),
+});
+export type OrderRow = z.infer<typeof OrderRow>;
 
 /** Numbers among the orders that the sentence found. */
-export interface Among {
-  stopped: OrderCount;
-  short: OrderCount;
-  together: OrderCount;
-  starred: OrderCount;
-}
+export const Among = z.object({
+  stopped: OrderCount,
+  short: OrderCount,
+  together: OrderCount,
+  starred: OrderCount,
+});
+export type Among = z.infer<typeof Among>;
 
-export interface OrderPart {
-  id: string;
-  productId: string;
-  sku: string;
-  name: string;
-  quantity: number;
-  held: Record<Hold, number>;
-}
+export const OrderPart = z.object({
+  id: z.string(),
+  productId: z.string(),
+  sku: z.string(),
+  name: z.string(),
+  quantity: z.number(),
+  held: fromCore<Record<Hold, number>>(),
+});
+export type OrderPart = z.infer<typeof OrderPart>;
 
-export interface OrderLineView {
-  id: string;
-  key: string;
-  channelSku: string;
-  title: string;
-  quantity: number;
-  priceMinor: number;
-  taxPpm: number | null;
-  taxMinor: number | null;
-  weightMg: number | null;
-  units: number;
-  total: LineTotal;
-  product: {
-    id: string;
-    sku: string;
-    name: string;
-    kind: string;
-    picture: string | null;
-    missing: MissingFact[];
-  } | null;
-  parts: OrderPart[];
-}
+export const OrderLineView = z.object({
+  id: z.string(),
+  key: z.string(),
+  channelSku: z.string(),
+  title: z.string(),
+  quantity: z.number(),
+  priceMinor: z.number(),
+  taxPpm: z.number().nullable(),
+  taxMinor: z.number().nullable(),
+  weightMg: z.number().nullable(),
+  units: z.number(),
+  total: fromCore<LineTotal>(),
+  product: z
+    .object({
+      id: z.string(),
+      sku: z.string(),
+      name: z.string(),
+      kind: z.string(),
+      picture: z.string().nullable(),
+      missing: z.array(fromCore<MissingFact>()),
+    })
+    .nullable(),
+  parts: z.array(OrderPart),
+});
+export type OrderLineView = z.infer<typeof OrderLineView>;
 
-export interface HistoryRow {
-  at: string;
-  person: string | null;
-  says: string;
-  changes: Change[];
-}
+export const HistoryRow = z.object({
+  at: z.string(),
+  person: z.string().nullable(),
+  says: z.string(),
+  changes: z.array(fromCore<Change>()),
+});
+export type HistoryRow = z.infer<typeof HistoryRow>;
 
-export interface OrderNoteView {
-  id: string;
-  kind: 'packer' | 'slip' | 'staff';
-  text: string;
-  confirm: boolean;
-  at: string;
-  person: string | null;
-}
+export const OrderNoteView = z.object({
+  id: z.string(),
+  kind: z.enum(['packer', 'slip', 'staff']),
+  text: z.string(),
+  confirm: z.boolean(),
+  at: z.string(),
+  person: z.string().nullable(),
+});
+export type OrderNoteView = z.infer<typeof OrderNoteView>;
 
 /** A difference between the channel and us that waits for a person. */
-export interface DifferenceView {
-  id: string;
-  words: string;
-  ours: string;
-  theirs: string;
-}
+export const DifferenceView = z.object({
+  id: z.string(),
+  words: z.string(),
+  ours: z.string(),
+  theirs: z.string(),
+});
+export type DifferenceView = z.infer<typeof DifferenceView>;
 
-export interface OrderMoney {
-  goodsMinor: number;
-  discountMinor: number;
-  shippingMinor: number;
-  taxMinor: number;
-  totalMinor: number;
-  paidMinor: number;
-  balanceMinor: number;
-}
+export const OrderMoney = z.object({
+  goodsMinor: z.number(),
+  discountMinor: z.number(),
+  shippingMinor: z.number(),
+  taxMinor: z.number(),
+  totalMinor: z.number(),
+  paidMinor: z.number(),
+  balanceMinor: z.number(),
+});
+export type OrderMoney = z.infer<typeof OrderMoney>;
 
-export interface OrderView {
-  row: OrderRow;
-  mail: string;
-  placedAt: string | null;
+export const OrderView = z.object({
+  row: OrderRow,
+  mail: z.string(),
+  placedAt: z.string().nullable(),
   /** What the channel, or the office, said of the payment. */
-  payment: Payment;
+  payment: z.enum(PAYMENTS),
   /** The word that follows the money. */
-  settled: Settled;
-  shipTo: Address;
-  billTo: Address | null;
-  pickUpPoint: string;
-  note: string;
-  serviceAsked: string;
-  shipBy: string | null;
-  weightOverrideMg: number | null;
-  money: OrderMoney;
-  draft: boolean;
-  parkWord: string | null;
-  lines: OrderLineView[];
-  stops: StopReason[];
-  differences: DifferenceView[];
-  notes: OrderNoteView[];
-  parcels: {
-    no: string;
-    state: string;
-    carrier: string | null;
-    service: string | null;
-    tracking: string | null;
-    minor: number | null;
-    departure: string | null;
-    departureNo: string | null;
-  }[];
-  lists: string[];
+  settled: z.enum(SETTLEMENTS),
+  shipTo: fromCore<Address>(),
+  billTo: fromCore<Address>().nullable(),
+  pickUpPoint: z.string(),
+  note: z.string(),
+  serviceAsked: z.string(),
+  shipBy: z.string().nullable(),
+  weightOverrideMg: z.number().nullable(),
+  money: OrderMoney,
+  draft: z.boolean(),
+  parkWord: z.string().nullable(),
+  lines: z.array(OrderLineView),
+  stops: z.array(fromCore<StopReason>()),
+  differences: z.array(DifferenceView),
+  notes: z.array(OrderNoteView),
+  parcels: z.array(
+    z.object({
+      no: z.string(),
+      state: z.string(),
+      carrier: z.string().nullable(),
+      service: z.string().nullable(),
+      tracking: z.string().nullable(),
+      minor: z.number().nullable(),
+      departure: z.string().nullable(),
+      departureNo: z.string().nullable(),
+    }),
+  ),
+  lists: z.array(z.string()),
   /** Orders that belong to this one: split from it, merged into it, or able to travel with it. */
-  related: { id: string; number: string; stage: Stage; how: 'split' | 'merged' | 'can travel along' }[];
+  related: z.array(
+    z.object({
+      id: z.string(),
+      number: z.string(),
+      stage: z.enum(STAGES),
+      how: z.enum(['split', 'merged', 'can travel along']),
+    }),
+  ),
   /** What an edit of lines or address would undo, in one sentence; null when nothing. */
-  undoes: string | null;
-  history: HistoryRow[];
-  version: number;
-}
+  undoes: z.string().nullable(),
+  history: z.array(HistoryRow),
+  version: z.number(),
+});
+export type OrderView = z.infer<typeof OrderView>;
 
 const Reason = z.string().trim().min(1).max(200);
+
 export const Park = z.object({ reason: Reason, word: z.string().trim().max(40).default('') });
+
 export const Unpark = z.object({ word: z.string().trim().max(40).default('') });
+
 export const Cancel = z.object({ reason: Reason });
 
 const Minor = z.number().int().min(0).max(1e11);
+
 const Day = z.iso.date();
+
 const text = (most: number) => z.string().trim().max(most);
 
 export const AddressIn = z.object({
@@ -233,6 +260,7 @@ export const LineIn = z.object({
   weightMg: z.number().int().min(1).max(1e9).nullable().optional(),
   remove: z.boolean().optional(),
 });
+
 export type LineIn = z.infer<typeof LineIn>;
 
 /** An edit of an order: only what is named changes. `version` is what the editor saw; `undo` agrees to what the edit undoes. */
@@ -262,22 +290,35 @@ export const OrderEdit = z.object({
     ])
     .optional(),
 });
+
 export type OrderEdit = z.infer<typeof OrderEdit>;
 
 /** What changed since the version that an editor saw. */
-export interface ChangedMeanwhile {
-  version: number;
-  since: { at: string; person: string | null; says: string; changes: Change[] }[];
-}
+export const ChangedMeanwhile = z.object({
+  version: z.number(),
+  since: z.array(
+    z.object({
+      at: z.string(),
+      person: z.string().nullable(),
+      says: z.string(),
+      changes: z.array(fromCore<Change>()),
+    }),
+  ),
+});
+export type ChangedMeanwhile = z.infer<typeof ChangedMeanwhile>;
 
 export const NoteIn = z.object({
   kind: z.enum(['packer', 'slip', 'staff']),
   text: z.string().trim().min(1).max(500),
   confirm: z.boolean().default(false),
 });
+
 export const TagIn = z.object({ tag: z.string().trim().min(1).max(30), on: z.boolean() });
+
 export const AcceptIn = z.object({ code: z.literal('duplicate'), subject: z.string().max(100) });
+
 export const DecideIn = z.object({ take: z.boolean() });
+
 export const SplitIn = z.object({
   version: z.number().int().min(1),
   lines: z
@@ -285,9 +326,13 @@ export const SplitIn = z.object({
     .min(1)
     .max(500),
 });
+
 export const MergeIn = z.object({ ids: z.array(z.uuid()).min(2).max(20) });
+
 export const NewOrder = z.object({ channel: text(20).default('hand') });
+
 export const DraftScan = z.object({ id: z.uuid(), text: z.string().trim().min(1).max(300) });
+
 export const FinishDraft = z.object({ version: z.number().int().min(1) });
 
 /** One act on many orders; each gets its own answer. */
@@ -296,30 +341,32 @@ export const BulkIn = z.object({
   act: z.enum(['park', 'unpark', 'cancel', 'star', 'unstar', 'tag', 'untag', 'paid']),
   text: z.string().trim().max(200).default(''),
 });
-export type BulkIn = z.infer<typeof BulkIn>;
-export interface BulkAnswer {
-  id: string;
-  number: string;
-  done: boolean;
-  says: string;
-}
 
-export interface KeptQuestion {
-  id: string;
-  name: string;
-  question: string;
-  count: OrderCount;
-}
+export type BulkIn = z.infer<typeof BulkIn>;
+
+export const BulkAnswer = z.object({
+  id: z.string(),
+  number: z.string(),
+  done: z.boolean(),
+  says: z.string(),
+});
+export type BulkAnswer = z.infer<typeof BulkAnswer>;
+
+export const KeptQuestion = z.object({
+  id: z.string(),
+  name: z.string(),
+  question: z.string(),
+  count: OrderCount,
+});
+export type KeptQuestion = z.infer<typeof KeptQuestion>;
+
 export const KeepQuestion = z.object({
   name: z.string().trim().min(1).max(60),
   question: z.string().max(1000),
 });
 
 /** A buyer as found again among the orders. */
-export interface KnownBuyer {
-  mail: string;
-  orders: number;
-  shipTo: Address;
-}
+export const KnownBuyer = z.object({ mail: z.string(), orders: z.number(), shipTo: fromCore<Address>() });
+export type KnownBuyer = z.infer<typeof KnownBuyer>;
 
 export const PreferenceIn = z.object({ value: z.unknown() });

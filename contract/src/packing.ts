@@ -1,59 +1,66 @@
-import type { PackState, Rated } from '@auk/core';
+import { type PackState, type Rated } from '@auk/core';
 import { z } from 'zod';
+import { fromCore } from './common.js';
 
 export const OpenBench = z.object({ code: z.string().min(1).max(20_000), device: z.string().min(1).max(60) });
 
+export const LabelView = z.object({
+  state: z.string(),
+  carrierName: z.string(),
+  service: z.string(),
+  minor: z.number(),
+  currency: z.string(),
+  tracking: z.string().nullable(),
+  why: z.string().nullable(),
+  arrives: z.string(),
+  pdf: z.string().nullable(),
+});
+export type LabelView = z.infer<typeof LabelView>;
+
 /** All that the bench shows of one shipment. */
-export interface BenchView {
-  sessionId: string;
-  parcelNo: string;
-  orderId: string;
-  channelNumber: string;
-  channel: string;
-  buyer: string;
-  town: string;
-  note: string;
+export const BenchView = z.object({
+  sessionId: z.string(),
+  parcelNo: z.string(),
+  orderId: z.string(),
+  channelNumber: z.string(),
+  channel: z.string(),
+  buyer: z.string(),
+  town: z.string(),
+  note: z.string(),
   /** Notes of the office for the packer; those to confirm keep the parcel open until they are. */
-  notes: { text: string; confirm: boolean }[];
-  promised: string | null;
-  departure: { carrier: string; cutOff: string } | null;
-  behind: number;
-  expectedMg: number;
-  state: PackState;
-  label: LabelView | null;
-}
+  notes: z.array(z.object({ text: z.string(), confirm: z.boolean() })),
+  promised: z.string().nullable(),
+  departure: z.object({ carrier: z.string(), cutOff: z.string() }).nullable(),
+  behind: z.number(),
+  expectedMg: z.number(),
+  state: fromCore<PackState>(),
+  label: LabelView.nullable(),
+});
+export type BenchView = z.infer<typeof BenchView>;
 
 /** One service on offer for a parcel. */
-export interface OfferView extends Rated {
-  carrier: string;
-  carrierName: string;
-  arrives: string;
-  keeps: boolean;
-  quoteId: string;
-  currency: string;
-  departure: { id: string; cutOff: string } | null;
-}
+export const OfferView = z
+  .object({
+    carrier: z.string(),
+    carrierName: z.string(),
+    arrives: z.string(),
+    keeps: z.boolean(),
+    quoteId: z.string(),
+    currency: z.string(),
+    departure: z.object({ id: z.string(), cutOff: z.string() }).nullable(),
+  })
+  .and(fromCore<Rated>());
+export type OfferView = z.infer<typeof OfferView>;
 
 /** Offers of all carriers, the one to take first; carriers that did not answer are named with why. */
-export interface OffersView {
-  offers: OfferView[];
-  silent: { carrierName: string; why: string }[];
-  promised: string | null;
-  paidMinor: number;
-  currency: string;
-}
-
-export interface LabelView {
-  state: string;
-  carrierName: string;
-  service: string;
-  minor: number;
-  currency: string;
-  tracking: string | null;
-  why: string | null;
-  arrives: string;
-  pdf: string | null;
-}
+export const OffersView = z.object({
+  offers: z.array(OfferView),
+  silent: z.array(z.object({ carrierName: z.string(), why: z.string() })),
+  promised: z.string().nullable(),
+  paidMinor: z.number(),
+  currency: z.string(),
+});
+export type OffersView = z.infer<typeof OffersView>;
 
 export const BuyLabel = z.object({
   carrier: z.string().max(30),
@@ -64,4 +71,5 @@ export const BuyLabel = z.object({
   name: z.string().min(1).max(80),
   arrives: z.iso.date(),
 });
+
 export type BuyLabel = z.infer<typeof BuyLabel>;

@@ -1,17 +1,20 @@
+import { z } from 'zod';
+
 /** A parcel as the list of parcels shows it. */
-export interface ParcelListRow {
-  no: string;
-  order: string;
-  channelNumber: string;
-  buyer: string;
-  state: string;
-  carrier: string | null;
-  service: string | null;
-  tracking: string | null;
-  minor: number | null;
-  currency: string;
-  weightMg: number | null;
-  box: string | null;
-  departure: string | null;
-  why: string | null;
-}
+export const ParcelListRow = z.object({
+  no: z.string(),
+  order: z.string(),
+  channelNumber: z.string(),
+  buyer: z.string(),
+  state: z.string(),
+  carrier: z.string().nullable(),
+  service: z.string().nullable(),
+  tracking: z.string().nullable(),
+  minor: z.number().nullable(),
+  currency: z.string(),
+  weightMg: z.number().nullable(),
+  box: z.string().nullable(),
+  departure: z.string().nullable(),
+  why: z.string().nullable(),
+});
+export type ParcelListRow = z.infer<typeof ParcelListRow>;

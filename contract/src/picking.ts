@@ -2,33 +2,34 @@ import { z } from 'zod';
 
 export const PlanList = z.object({ orderIds: z.array(z.uuid()).min(1).max(200) });
 
-export interface ListRow {
-  id: string;
-  no: string;
-  state: 'released' | 'picking' | 'done';
-  orders: number;
-  stops: number;
-  units: number;
-  taken: number;
-  missing: number;
-  metres: number;
-  picker: string | null;
-  createdAt: string;
-}
+export const ListRow = z.object({
+  id: z.string(),
+  no: z.string(),
+  state: z.enum(['released', 'picking', 'done']),
+  orders: z.number(),
+  stops: z.number(),
+  units: z.number(),
+  taken: z.number(),
+  missing: z.number(),
+  metres: z.number(),
+  picker: z.string().nullable(),
+  createdAt: z.string(),
+});
+export type ListRow = z.infer<typeof ListRow>;
 
-export interface ListStop {
-  seq: number;
-  place: string;
-  aisle: number;
-  along: number;
-  sku: string;
-  name: string;
-  quantity: number;
-  taken: number;
-  tote: string | null;
-  order: string;
-}
+export const ListStop = z.object({
+  seq: z.number(),
+  place: z.string(),
+  aisle: z.number(),
+  along: z.number(),
+  sku: z.string(),
+  name: z.string(),
+  quantity: z.number(),
+  taken: z.number(),
+  tote: z.string().nullable(),
+  order: z.string(),
+});
+export type ListStop = z.infer<typeof ListStop>;
 
-export interface ListView extends ListRow {
-  rows: ListStop[];
-}
+export const ListView = ListRow.extend(z.object({ rows: z.array(ListStop) }).shape);
+export type ListView = z.infer<typeof ListView>;

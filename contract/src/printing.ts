@@ -1,18 +1,19 @@
 import { z } from 'zod';
 
 /** A look of a slip or invoice: for a channel ('' every), a country ('' every, 'abroad' all but the house's own). */
-export interface PaperTemplate {
-  id: string;
-  kind: 'slip' | 'invoice';
-  name: string;
-  position: number;
-  channel: string;
-  country: string;
-  heading: string;
-  message: string;
-  prices: boolean;
-  metric: boolean;
-}
+export const PaperTemplate = z.object({
+  id: z.string(),
+  kind: z.enum(['slip', 'invoice']),
+  name: z.string(),
+  position: z.number(),
+  channel: z.string(),
+  country: z.string(),
+  heading: z.string(),
+  message: z.string(),
+  prices: z.boolean(),
+  metric: z.boolean(),
+});
+export type PaperTemplate = z.infer<typeof PaperTemplate>;
 
 export const PaperTemplateIn = z.object({
   id: z.uuid().optional(),
@@ -26,4 +27,5 @@ export const PaperTemplateIn = z.object({
   prices: z.boolean(),
   metric: z.boolean(),
 });
+
 export type PaperTemplateIn = z.infer<typeof PaperTemplateIn>;

@@ -1,6 +1,6 @@
-import type { ReceiveState } from '@auk/core';
+import { type ReceiveState } from '@auk/core';
 import { z } from 'zod';
-import { Id } from './common.js';
+import { fromCore, Id } from './common.js';
 
 export const PurchaseOrderIn = z.object({
   key: Id,
@@ -18,32 +18,35 @@ export const PurchaseOrderIn = z.object({
     .min(1)
     .max(500),
 });
+
 export type PurchaseOrderIn = z.infer<typeof PurchaseOrderIn>;
 
-export interface PurchaseOrderRow {
-  no: string;
-  supplier: string;
-  reference: string;
-  expected: string | null;
-  state: 'open' | 'done' | 'cancelled';
-  late: boolean;
-  lines: number;
-  ordered: number;
-  received: number;
+export const PurchaseOrderRow = z.object({
+  no: z.string(),
+  supplier: z.string(),
+  reference: z.string(),
+  expected: z.string().nullable(),
+  state: z.enum(['open', 'done', 'cancelled']),
+  late: z.boolean(),
+  lines: z.number(),
+  ordered: z.number(),
+  received: z.number(),
   /** Open orders that are Short of something on it. */
-  frees: number;
-}
+  frees: z.number(),
+});
+export type PurchaseOrderRow = z.infer<typeof PurchaseOrderRow>;
 
 export const ReceiveOpen = z.object({ device: z.string().min(1).max(60) });
 
 /** Receiving of one purchase order as the dock sees it. */
-export interface ReceiveView {
-  sessionId: string;
-  no: string;
-  reference: string;
-  expected: string | null;
-  orderState: 'open' | 'done' | 'cancelled';
-  state: ReceiveState;
+export const ReceiveView = z.object({
+  sessionId: z.string(),
+  no: z.string(),
+  reference: z.string(),
+  expected: z.string().nullable(),
+  orderState: z.enum(['open', 'done', 'cancelled']),
+  state: fromCore<ReceiveState>(),
   /** Orders that what was received here made Clear and that still are, most urgent first. */
-  freed: { id: string; no: string; channelNumber: string; buyer: string }[];
-}
+  freed: z.array(z.object({ id: z.string(), no: z.string(), channelNumber: z.string(), buyer: z.string() })),
+});
+export type ReceiveView = z.infer<typeof ReceiveView>;

@@ -1,5 +1,6 @@
 import type { Answer } from '@auk/core';
 import { z } from 'zod';
+import { fromCore } from './common.js';
 
 /** A scan as a device sends it. The same id again gets the same answer. */
 export const ScanIn = z.object({
@@ -17,3 +18,10 @@ export interface Judged<S> {
   state: S;
   repeated: boolean;
 }
+
+/** What a reducer answered to a scan, in words. */
+export const ScanAnswer = fromCore<Answer>();
+
+/** The judgement of a scan in a session whose state has a form. */
+export const judgedOf = <S extends z.ZodType>(state: S) =>
+  z.object({ answer: ScanAnswer, state, repeated: z.boolean() });

@@ -2,9 +2,13 @@ import { z } from 'zod';
 import { Id, PageQuery } from './common.js';
 
 const Sku = z.string().trim().toUpperCase().min(1).max(60);
+
 const PlaceCode = z.string().trim().toUpperCase().min(1).max(20);
+
 const Lot = z.string().trim().toUpperCase().min(1).max(20).nullable().default(null);
+
 const Reason = z.string().trim().min(3, 'say why, in three letters at least').max(120);
+
 const Units = z.number().int().min(1).max(1_000_000);
 
 export const StockQuery = PageQuery.extend({
@@ -14,24 +18,26 @@ export const StockQuery = PageQuery.extend({
   /** Only lots that expire within 60 days, or have. */
   expiring: z.enum(['', 'yes']).default(''),
 });
+
 export type StockQuery = z.infer<typeof StockQuery>;
 
 /** One product in one place and lot. `state`: what its expiry says today. */
-export interface StockRow {
-  key: string;
-  sku: string;
-  name: string;
-  picture: string | null;
-  place: string;
-  kind: string;
-  zone: string;
-  lot: string | null;
-  expiry: string | null;
-  state: 'expired' | 'soon' | null;
-  onHand: number;
-  reserved: number;
-  free: number;
-}
+export const StockRow = z.object({
+  key: z.string(),
+  sku: z.string(),
+  name: z.string(),
+  picture: z.string().nullable(),
+  place: z.string(),
+  kind: z.string(),
+  zone: z.string(),
+  lot: z.string().nullable(),
+  expiry: z.string().nullable(),
+  state: z.enum(['expired', 'soon']).nullable(),
+  onHand: z.number(),
+  reserved: z.number(),
+  free: z.number(),
+});
+export type StockRow = z.infer<typeof StockRow>;
 
 /** Goods carried from one place to another. The same key again changes nothing. */
 export const MoveIn = z.object({
@@ -43,8 +49,11 @@ export const MoveIn = z.object({
   quantity: Units,
   reason: Reason,
 });
+
 export type MoveIn = z.infer<typeof MoveIn>;
+
 export const WriteOffIn = MoveIn.omit({ to: true });
+
 export type WriteOffIn = z.infer<typeof WriteOffIn>;
 
 /** What was counted in a place; products not named are not touched. */
@@ -59,77 +68,93 @@ export const CountIn = z.object({
     .min(1)
     .max(200),
 });
+
 export type CountIn = z.infer<typeof CountIn>;
 
 /** What a correction did: units more or less by product, and the orders that lost a promise. */
-export interface Corrected {
-  changes: { sku: string; lot: string | null; before: number; after: number }[];
-  short: { no: string; channelNumber: string }[];
-}
+export const Corrected = z.object({
+  changes: z.array(
+    z.object({ sku: z.string(), lot: z.string().nullable(), before: z.number(), after: z.number() }),
+  ),
+  short: z.array(z.object({ no: z.string(), channelNumber: z.string() })),
+});
+export type Corrected = z.infer<typeof Corrected>;
 
-export interface CountProposal {
-  place: string;
-  sku: string;
-  name: string;
-  onHand: number;
-  countedAt: string | null;
-  why: string;
-}
+export const CountProposal = z.object({
+  place: z.string(),
+  sku: z.string(),
+  name: z.string(),
+  onHand: z.number(),
+  countedAt: z.string().nullable(),
+  why: z.string(),
+});
+export type CountProposal = z.infer<typeof CountProposal>;
 
 export const PLACE_KINDS = ['bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine'] as const;
+
 export const PlaceIn = z.object({
   code: PlaceCode,
   kind: z.enum(PLACE_KINDS),
   zone: z.string().trim().max(20).default(''),
   capacity: z.number().int().min(1).max(1_000_000).nullable().default(null),
 });
+
 export type PlaceIn = z.infer<typeof PlaceIn>;
+
 export const PlaceQuery = PageQuery.extend({
   words: z.string().trim().max(40).default(''),
   kind: z.enum(['', ...PLACE_KINDS]).default(''),
 });
+
 export type PlaceQuery = z.infer<typeof PlaceQuery>;
 
-export interface PlaceRow {
-  code: string;
-  kind: string;
-  zone: string;
-  aisle: string | null;
-  bay: number | null;
-  level: number | null;
-  bin: string | null;
-  capacity: number | null;
-  products: number;
-  units: number;
-}
+export const PlaceRow = z.object({
+  code: z.string(),
+  kind: z.string(),
+  zone: z.string(),
+  aisle: z.string().nullable(),
+  bay: z.number().nullable(),
+  level: z.number().nullable(),
+  bin: z.string().nullable(),
+  capacity: z.number().nullable(),
+  products: z.number(),
+  units: z.number(),
+});
+export type PlaceRow = z.infer<typeof PlaceRow>;
 
 /** One move of a product's ledger. `onHand` is what lay in places of stock after it; `document` is what caused it. */
-export interface LedgerRow {
-  id: number;
-  at: string;
-  why: string;
-  reason: string;
-  from: string;
-  to: string;
-  lot: string | null;
-  quantity: number;
-  change: number;
-  onHand: number;
-  person: string | null;
-  document: { name: string; path: string } | null;
-}
+export const LedgerRow = z.object({
+  id: z.number(),
+  at: z.string(),
+  why: z.string(),
+  reason: z.string(),
+  from: z.string(),
+  to: z.string(),
+  lot: z.string().nullable(),
+  quantity: z.number(),
+  change: z.number(),
+  onHand: z.number(),
+  person: z.string().nullable(),
+  document: z.object({ name: z.string(), path: z.string() }).nullable(),
+});
+export type LedgerRow = z.infer<typeof LedgerRow>;
 
-export interface LedgerPage {
-  sku: string;
-  name: string;
-  onHand: number;
-  reserved: number;
+export const LedgerPage = z.object({
+  sku: z.string(),
+  name: z.string(),
+  onHand: z.number(),
+  reserved: z.number(),
   /** On hand at the end of each of the last days, oldest first. */
-  days: { day: string; onHand: number }[];
-  rows: LedgerRow[];
-  next: number | null;
-}
+  days: z.array(z.object({ day: z.string(), onHand: z.number() })),
+  rows: z.array(LedgerRow),
+  next: z.number().nullable(),
+});
+export type LedgerPage = z.infer<typeof LedgerPage>;
+
 export const StockSettings = z.object({ reserveMode: z.enum(['partly', 'whole']) });
+
 export type StockSettings = z.infer<typeof StockSettings>;
+
 export const LabelForm = z.enum(['sheet', 'thermal']).default('sheet');
+
 export const LedgerQuery = z.object({ before: z.coerce.number().int().min(1).optional() });

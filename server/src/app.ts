@@ -2,7 +2,7 @@ import 'reflect-metadata';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { type DynamicModule, Module } from '@nestjs/common';
-import { APP_FILTER, NestFactory } from '@nestjs/core';
+import { APP_FILTER, APP_INTERCEPTOR, NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
@@ -16,8 +16,10 @@ import { CorrectionsModule } from './corrections/corrections.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { DemoModule } from './demo/demo.module.js';
 import { DeparturesModule } from './departures/departures.module.js';
+import { DocsModule } from './docs/docs.module.js';
 import { FindModule } from './find/find.module.js';
 import { HouseModule } from './house/house.module.js';
+import { AnswersInterceptor } from './http/answers.interceptor.js';
 import { ProblemFilter } from './http/filter.js';
 import { OPEN_PATHS, refuseStrangers } from './http/strangers.js';
 import { ImportsModule } from './imports/imports.module.js';
@@ -48,6 +50,8 @@ import { TimetableModule } from './timetable/timetable.module.js';
 export interface Surroundings {
   source: DataSource;
   carriers: Carrier[];
+  /** Checks every answer against its form of the contract, as tests do. */
+  checkAnswers?: boolean;
   /** Folder of the built web pages; none in server tests. */
   web?: string;
 }
@@ -84,6 +88,7 @@ const MODULES = [
   FindModule,
   SetupModule,
   DemoModule,
+  DocsModule,
 ];
 
 @Module({})
@@ -92,7 +97,10 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [DatabaseModule.of(around.source), ...MODULES],
-      providers: [{ provide: APP_FILTER, useClass: ProblemFilter }],
+      providers: [
+        { provide: APP_FILTER, useClass: ProblemFilter },
+        ...(around.checkAnswers ? [{ provide: APP_INTERCEPTOR, useClass: AnswersInterceptor }] : []),
+      ],
     };
   }
 }
@@ -141,7 +149,7 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   app.use('/api/v1/imports', express.raw({ type: () => true, limit: '20mb' }));
   app.use(/^\/api\/v1\/products\/[^/]+\/picture$/, express.raw({ type: () => true, limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));
-  app.setGlobalPrefix('api/v1');
+  app.setGlobalPrefix('api/v1', { exclude: ['api/docs', 'api/docs/openapi.json'] });
   if (around.web) servePages(app, around.web);
   return app;
 }

@@ -30,6 +30,7 @@ const app = await makeApp({
         new PlainCarrier('redfen', 'Redfen Parcel', `${standins}/redfen`),
       ]
     : [],
+  checkAnswers: process.env.AUK_CHECK_ANSWERS === 'yes',
   ...(process.env.AUK_WEB ? { web: process.env.AUK_WEB } : {}),
 });
 app.enableShutdownHooks();

@@ -66,6 +66,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   const serve = async (on: DataSource) => {
     const made = await makeApp({
       source: on,
+      checkAnswers: true,
       carriers: [
         new PlainCarrier('heron', 'Heron Post', `${at}/heron`),
         new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`),

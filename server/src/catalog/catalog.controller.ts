@@ -1,25 +1,27 @@
 import {
   AliasIn,
   CodeIn,
-  type LinkAnswer,
+  LinkAnswer,
   LinkListings,
   ListingQuery,
-  type ListingRow,
+  ListingRow,
   MakeProducts,
   NewProduct,
   type Page,
   type Person,
-  type PlaceView,
+  PlaceView,
   ProductEdit,
-  type ProductHistory,
+  ProductHistory,
   ProductQuery,
-  type ProductRow,
+  ProductRow,
   ProductsEdit,
+  pageOf,
 } from '@auk/contract';
 import { Body, Controller, Get, Header, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn, type SignedRequest } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { Malformed } from '../http/problem.js';
 import { CatalogService, ListingsQueries } from '../products/products.module.js';
@@ -44,6 +46,8 @@ export class CatalogController {
 
   @Get('products')
   @SignedIn()
+  @Takes({ query: ProductQuery })
+  @Answers(pageOf(ProductRow))
   list(@Query() query: unknown): Promise<Page<ProductRow>> {
     return this.catalog.list(parse(ProductQuery, query));
   }
@@ -51,6 +55,8 @@ export class CatalogController {
   @Post('products')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: NewProduct })
+  @Answers('nothing')
   create(@Body() body: unknown, @Me() me: Person): Promise<void> {
     const { sku, fields } = parse(NewProduct, body);
     return this.products.create(sku, fields, by(me));
@@ -59,6 +65,8 @@ export class CatalogController {
   @Post('products/edit')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: ProductsEdit })
+  @Answers('nothing')
   editMany(@Body() body: unknown, @Me() me: Person): Promise<void> {
     const { skus, fields } = parse(ProductsEdit, body);
     return this.products.editMany(skus, fields, by(me));
@@ -66,12 +74,14 @@ export class CatalogController {
 
   @Get('products/:sku')
   @SignedIn()
+  @Answers(ProductRow)
   one(@Param('sku') sku: string): Promise<ProductRow> {
     return this.catalog.bySku(sku);
   }
 
   @Get('products/:sku/history')
   @SignedIn()
+  @Answers(z.array(ProductHistory))
   history(@Param('sku') sku: string): Promise<ProductHistory[]> {
     return this.catalog.history(sku);
   }
@@ -79,6 +89,8 @@ export class CatalogController {
   @Post('products/:sku')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: ProductEdit })
+  @Answers('nothing')
   edit(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     const { version, fields } = parse(ProductEdit, body);
     return this.products.edit(sku, version, fields, by(me));
@@ -87,6 +99,8 @@ export class CatalogController {
   @Post('products/:sku/codes')
   @HttpCode(200)
   @May('codes.give')
+  @Takes({ body: CodeIn })
+  @Answers(z.object({ freed: z.number() }))
   giveCode(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<{ freed: number }> {
     return this.products.giveCode(sku, parse(CodeIn, body), by(me));
   }
@@ -94,6 +108,8 @@ export class CatalogController {
   @Post('products/:sku/codes/remove')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: AliasIn })
+  @Answers('nothing')
   takeCode(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.products.takeCode(sku, parse(AliasIn, body).code, by(me));
   }
@@ -101,6 +117,8 @@ export class CatalogController {
   @Post('products/:sku/aliases')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: AliasIn })
+  @Answers('nothing')
   addAlias(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.products.alias(sku, parse(AliasIn, body).code, true, by(me));
   }
@@ -108,6 +126,8 @@ export class CatalogController {
   @Post('products/:sku/aliases/remove')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: AliasIn })
+  @Answers('nothing')
   removeAlias(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.products.alias(sku, parse(AliasIn, body).code, false, by(me));
   }
@@ -116,6 +136,7 @@ export class CatalogController {
   @Post('products/:sku/picture')
   @HttpCode(200)
   @May('products.change')
+  @Answers('nothing')
   picture(@Param('sku') sku: string, @Req() request: SignedRequest, @Me() me: Person): Promise<void> {
     if (!Buffer.isBuffer(request.body))
       throw new Malformed('The picture must be sent as a file', 'Drop a picture on the page.');
@@ -125,6 +146,7 @@ export class CatalogController {
   @Post('products/:sku/remove')
   @HttpCode(200)
   @May('products.remove')
+  @Answers('nothing')
   remove(@Param('sku') sku: string, @Me() me: Person): Promise<void> {
     return this.products.remove(sku, by(me));
   }
@@ -133,6 +155,7 @@ export class CatalogController {
   @SignedIn()
   @Header('cache-control', 'private, max-age=31536000, immutable')
   @Header('x-content-type-options', 'nosniff')
+  @Answers('file')
   async pictureFile(@Param('id') id: string, @Res() response: Response): Promise<void> {
     const { type, bytes } = await this.products.pictureFile(parse(PictureId, id));
     response.type(type).send(bytes);
@@ -140,6 +163,8 @@ export class CatalogController {
 
   @Get('listings')
   @SignedIn()
+  @Takes({ query: ListingQuery })
+  @Answers(pageOf(ListingRow))
   allListings(@Query() query: unknown): Promise<Page<ListingRow>> {
     return this.listingsQueries.list(parse(ListingQuery, query));
   }
@@ -147,6 +172,8 @@ export class CatalogController {
   @Post('listings/link')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: LinkListings })
+  @Answers(LinkAnswer)
   link(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
     return this.listings.link(parse(LinkListings, body), by(me));
   }
@@ -154,6 +181,8 @@ export class CatalogController {
   @Post('listings/link-sku')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: LinkSku })
+  @Answers(LinkAnswer)
   linkSku(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
     const { channelSku, sku, units } = parse(LinkSku, body);
     return this.listings.linkSku(channelSku, sku, units, by(me));
@@ -162,12 +191,15 @@ export class CatalogController {
   @Post('listings/products')
   @HttpCode(200)
   @May('products.change')
+  @Takes({ body: MakeProducts })
+  @Answers(LinkAnswer)
   makeProducts(@Body() body: unknown, @Me() me: Person): Promise<LinkAnswer> {
     return this.listings.makeProducts(parse(MakeProducts, body).listingIds, by(me));
   }
 
   @Get('places/:code')
   @SignedIn()
+  @Answers(PlaceView)
   place(@Param('code') code: string): Promise<PlaceView> {
     return this.catalog.place(code);
   }

@@ -1,7 +1,8 @@
-import { type ChannelKind, type ChannelView, ConnectChannel, type Person } from '@auk/contract';
+import { ChannelKind, ChannelView, ConnectChannel, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { ChannelsService } from './channels.service.js';
 
@@ -13,18 +14,21 @@ export class ChannelsController {
 
   @Get()
   @SignedIn()
+  @Answers(z.array(ChannelView))
   list(): Promise<ChannelView[]> {
     return this.channels.list();
   }
 
   @Get('kinds')
   @SignedIn()
+  @Answers(z.array(ChannelKind))
   kinds(): ChannelKind[] {
     return this.channels.kinds();
   }
 
   @Get(':code/trouble')
   @May('channels.pull')
+  @Answers(z.array(z.object({ number: z.string(), why: z.string(), at: z.iso.datetime() })))
   trouble(@Param('code') code: string): Promise<{ number: string; why: string; at: Date }[]> {
     return this.channels.trouble(parse(Code, code));
   }
@@ -32,6 +36,8 @@ export class ChannelsController {
   @Post(':code/connect')
   @HttpCode(200)
   @May('channels.connect')
+  @Takes({ body: ConnectChannel })
+  @Answers('nothing')
   connect(@Param('code') code: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.channels.connect(parse(Code, code), parse(ConnectChannel, body), by(me));
   }
@@ -39,6 +45,7 @@ export class ChannelsController {
   @Post(':code/pull')
   @HttpCode(200)
   @May('channels.pull')
+  @Answers('nothing')
   pull(@Param('code') code: string, @Me() me: Person): Promise<void> {
     return this.channels.pullSoon(parse(Code, code), by(me));
   }

@@ -1,7 +1,8 @@
-import { type Corrected, CountIn, MoveIn, type Person, StockSettings, WriteOffIn } from '@auk/contract';
+import { Corrected, CountIn, MoveIn, type Person, StockSettings, WriteOffIn } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { StockDesk } from './stockDesk.service.js';
 
@@ -15,6 +16,10 @@ export class CorrectionsController {
   /** The product a scanned code belongs to, and the units it counts; null when nothing has the code. */
   @Get('code')
   @SignedIn()
+  @Takes({ query: CodeQuery })
+  @Answers(
+    z.object({ product: z.object({ sku: z.string(), name: z.string(), units: z.number() }).nullable() }),
+  )
   async code(
     @Query() query: unknown,
   ): Promise<{ product: { sku: string; name: string; units: number } | null }> {
@@ -23,6 +28,7 @@ export class CorrectionsController {
 
   @Get('settings')
   @SignedIn()
+  @Answers(StockSettings)
   settings(): Promise<StockSettings> {
     return this.desk.settings();
   }
@@ -30,6 +36,8 @@ export class CorrectionsController {
   @Post('settings')
   @HttpCode(200)
   @May('stock.serve')
+  @Takes({ body: StockSettings })
+  @Answers('nothing')
   saveSettings(@Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.desk.saveSettings(parse(StockSettings, body), by(me));
   }
@@ -37,6 +45,7 @@ export class CorrectionsController {
   @Post('serve-again')
   @HttpCode(200)
   @May('stock.serve')
+  @Answers(z.object({ cleared: z.number(), shorted: z.number() }))
   serveAgain(@Me() me: Person): Promise<{ cleared: number; shorted: number }> {
     return this.desk.serveAgain(by(me));
   }
@@ -44,6 +53,8 @@ export class CorrectionsController {
   @Post('moves')
   @HttpCode(200)
   @May('stock.move')
+  @Takes({ body: MoveIn })
+  @Answers(Corrected)
   move(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
     return this.desk.move(parse(MoveIn, body), by(me));
   }
@@ -51,6 +62,8 @@ export class CorrectionsController {
   @Post('write-offs')
   @HttpCode(200)
   @May('stock.write-off')
+  @Takes({ body: WriteOffIn })
+  @Answers(Corrected)
   writeOff(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
     return this.desk.writeOff(parse(WriteOffIn, body), by(me));
   }
@@ -58,6 +71,8 @@ export class CorrectionsController {
   @Post('counts')
   @HttpCode(200)
   @May('stock.count')
+  @Takes({ body: CountIn })
+  @Answers(Corrected)
   count(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
     return this.desk.count(parse(CountIn, body), by(me));
   }

@@ -1,16 +1,17 @@
 import {
-  type Board,
+  Board,
   CancelDeparture,
   CloseDeparture,
-  type HandoverAnswer,
-  type HandoverView,
+  HandoverAnswer,
+  HandoverView,
   type Person,
-  type Strip,
+  Strip,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { BoardQueries } from './board.queries.js';
@@ -31,24 +32,28 @@ export class DeparturesController {
 
   @Get('board')
   @SignedIn()
+  @Answers(Board)
   board(): Promise<Board> {
     return this.queries.board(new Date());
   }
 
   @Get('strip')
   @SignedIn()
+  @Answers(Strip)
   strip(): Promise<Strip> {
     return this.queries.strip(new Date());
   }
 
   @Get(':no')
   @SignedIn()
+  @Answers(HandoverView)
   handover(@Param('no') no: string): Promise<HandoverView> {
     return this.queries.handover(parse(DepartureNo, no));
   }
 
   @Get(':no/sheet.pdf')
   @SignedIn()
+  @Answers('file')
   async sheet(@Param('no') no: string, @Res() response: Response): Promise<void> {
     response
       .type('application/pdf')
@@ -58,6 +63,8 @@ export class DeparturesController {
   @Post(':no/scans')
   @HttpCode(200)
   @May('handover')
+  @Takes({ body: Text })
+  @Answers(HandoverAnswer)
   scan(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverAnswer> {
     return this.handovers.scan(parse(DepartureNo, no), parse(Text, body).text, by(me));
   }
@@ -65,6 +72,8 @@ export class DeparturesController {
   @Post(':no/close')
   @HttpCode(200)
   @May('handover')
+  @Takes({ body: CloseDeparture })
+  @Answers(HandoverView)
   async close(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
     const departure = parse(DepartureNo, no);
     await this.handovers.close(departure, parse(CloseDeparture, body).leaveBehind, by(me));
@@ -74,6 +83,8 @@ export class DeparturesController {
   @Post(':no/cancel')
   @HttpCode(200)
   @May('departures.cancel')
+  @Takes({ body: CancelDeparture })
+  @Answers(HandoverView)
   async cancel(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
     const departure = parse(DepartureNo, no);
     await this.handovers.cancel(departure, parse(CancelDeparture, body).reason, by(me));

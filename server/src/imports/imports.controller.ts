@@ -1,8 +1,9 @@
-import { can, ExportQuery, IMPORT_KINDS, ImportQuery, type ImportReport, type Person } from '@auk/contract';
+import { can, ExportQuery, IMPORT_KINDS, ImportQuery, ImportReport, type Person } from '@auk/contract';
 import { Controller, Get, Header, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn, type SignedRequest } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { Malformed, NotAllowed } from '../http/problem.js';
 import { ExportsService, toCsv, toXlsx } from './exports.service.js';
@@ -29,6 +30,8 @@ export class ImportsController {
   @Post('imports/:kind')
   @HttpCode(200)
   @May('files.bring')
+  @Takes({ query: ImportQuery })
+  @Answers(ImportReport)
   run(
     @Param('kind') kind: string,
     @Query() query: unknown,
@@ -44,12 +47,16 @@ export class ImportsController {
   @May('files.bring')
   @Header('content-type', TYPES.csv)
   @Header('content-disposition', 'attachment; filename="rows to mend.csv"')
+  @Takes({ query: ImportQuery })
+  @Answers('file')
   bad(@Param('kind') kind: string, @Query() query: unknown, @Req() request: SignedRequest): Promise<string> {
     return this.imports.badRows(parse(Kind, kind), parse(ImportQuery, query), fileOf(request));
   }
 
   @Get('exports/:what')
   @SignedIn()
+  @Takes({ query: ExportQuery })
+  @Answers('file')
   async export(
     @Param('what') what: string,
     @Query() query: unknown,

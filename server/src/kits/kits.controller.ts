@@ -1,23 +1,25 @@
 import {
   BuildIn,
-  type BuildRow,
-  type BuildView,
+  BuildRow,
+  BuildView,
   FinishIn,
   KitPolicyIn,
-  type KitRow,
-  type KitView,
-  type MissingAnswer,
+  KitRow,
+  KitView,
+  MissingAnswer,
   MissingQuery,
   NewVersionIn,
   type Person,
-  type PromiseAnswer,
+  PromiseAnswer,
   PromiseIn,
-  type ProposedBuildRow,
+  ProposedBuildRow,
   RecipeIn,
   UnbuildIn,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { BuildsQueries } from './builds.queries.js';
 import { Builds } from './builds.service.js';
@@ -35,6 +37,7 @@ export class KitsController {
 
   @Get('kits')
   @SignedIn()
+  @Answers(z.array(KitRow))
   list(): Promise<KitRow[]> {
     return this.queries.list();
   }
@@ -43,18 +46,23 @@ export class KitsController {
   @Post('kits/promise')
   @HttpCode(200)
   @SignedIn()
+  @Takes({ body: PromiseIn })
+  @Answers(PromiseAnswer)
   promise(@Body() body: unknown): Promise<PromiseAnswer> {
     return this.queries.promise(parse(PromiseIn, body));
   }
 
   @Get('kits/:sku')
   @SignedIn()
+  @Answers(KitView)
   one(@Param('sku') sku: string): Promise<KitView> {
     return this.queries.one(sku);
   }
 
   @Get('kits/:sku/missing')
   @SignedIn()
+  @Takes({ query: MissingQuery })
+  @Answers(MissingAnswer)
   missing(@Param('sku') sku: string, @Query() query: unknown): Promise<MissingAnswer> {
     return this.queries.missing(sku, parse(MissingQuery, query).quantity);
   }
@@ -62,6 +70,8 @@ export class KitsController {
   @Post('kits/:sku/recipe')
   @HttpCode(200)
   @May('recipes.change')
+  @Takes({ body: RecipeIn })
+  @Answers('nothing')
   recipe(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.recipes.save(sku, parse(RecipeIn, body), by(me));
   }
@@ -69,6 +79,8 @@ export class KitsController {
   @Post('kits/:sku/policy')
   @HttpCode(200)
   @May('kits.policy')
+  @Takes({ body: KitPolicyIn })
+  @Answers('nothing')
   policy(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.recipes.setPolicy(sku, parse(KitPolicyIn, body).kitPolicy, by(me));
   }
@@ -76,18 +88,22 @@ export class KitsController {
   @Post('kits/:sku/orders')
   @HttpCode(200)
   @May('recipes.change')
+  @Takes({ body: NewVersionIn })
+  @Answers(z.object({ moved: z.number() }))
   moveOrders(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<{ moved: number }> {
     return this.recipes.moveOrders(sku, parse(NewVersionIn, body).orderIds, by(me));
   }
 
   @Get('builds')
   @SignedIn()
+  @Answers(z.array(BuildRow))
   buildList(): Promise<BuildRow[]> {
     return this.buildsQueries.list();
   }
 
   @Get('builds/proposed')
   @SignedIn()
+  @Answers(z.array(ProposedBuildRow))
   proposed(): Promise<ProposedBuildRow[]> {
     return this.queries.proposed();
   }
@@ -95,6 +111,8 @@ export class KitsController {
   @Post('builds')
   @HttpCode(200)
   @May('builds.plan')
+  @Takes({ body: BuildIn })
+  @Answers(z.object({ no: z.string() }))
   async plan(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.builds.create(parse(BuildIn, body), by(me)) };
   }
@@ -102,12 +120,15 @@ export class KitsController {
   @Post('builds/unbuild')
   @HttpCode(200)
   @May('builds.work')
+  @Takes({ body: UnbuildIn })
+  @Answers(z.object({ no: z.string() }))
   async unbuild(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.builds.unbuild(parse(UnbuildIn, body), by(me)) };
   }
 
   @Get('builds/:no')
   @SignedIn()
+  @Answers(BuildView)
   build(@Param('no') no: string): Promise<BuildView> {
     return this.buildsQueries.one(no);
   }
@@ -115,6 +136,8 @@ export class KitsController {
   @Post('builds/:no/finish')
   @HttpCode(200)
   @May('builds.work')
+  @Takes({ body: FinishIn })
+  @Answers('nothing')
   finish(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.builds.finish(no, parse(FinishIn, body), by(me));
   }
@@ -122,6 +145,7 @@ export class KitsController {
   @Post('builds/:no/stop')
   @HttpCode(200)
   @May('builds.plan')
+  @Answers('nothing')
   stop(@Param('no') no: string, @Me() me: Person): Promise<void> {
     return this.builds.stop(no, by(me));
   }

@@ -1,8 +1,9 @@
-import { BuyLabel, type LabelView, type OffersView, type Person } from '@auk/contract';
+import { BuyLabel, LabelView, OffersView, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { May, Me } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { RatingService } from '../rating/rating.module.js';
@@ -23,6 +24,7 @@ export class LabelsController {
 
   @Get(':no/offers')
   @May('pack')
+  @Answers(OffersView)
   offers(@Param('no') no: string): Promise<OffersView> {
     return this.rating.offers(parse(ParcelNo, no), new Date());
   }
@@ -30,6 +32,8 @@ export class LabelsController {
   @Post(':no/label')
   @HttpCode(200)
   @May('pack')
+  @Takes({ body: BuyLabel })
+  @Answers(LabelView)
   buy(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
     return this.purchases.buy(parse(ParcelNo, no), parse(BuyLabel, body), {
       personId: me.id,
@@ -39,6 +43,7 @@ export class LabelsController {
 
   @Get(':no/label.pdf')
   @May('labels.print')
+  @Answers('file')
   async label(@Param('no') no: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.label(parse(ParcelNo, no)));
   }

@@ -2,6 +2,7 @@ import { Controller, Req, Sse } from '@nestjs/common';
 import type { Request } from 'express';
 import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
 import { SignedIn } from '../http/access.js';
+import { Answers } from '../http/api.js';
 import { LiveService } from './live.service.js';
 
 const BEAT_MS = 20_000;
@@ -13,6 +14,7 @@ export class LiveController {
   /** What changed, as it changes; a beat keeps the line open. A browser that comes back says the last position it was told. */
   @Sse()
   @SignedIn()
+  @Answers('events')
   stream(@Req() request: Request): Observable<{ data: object; id?: string }> {
     const last = Number(request.headers['last-event-id'] ?? Number.NaN);
     const changes = this.live.stream(Number.isSafeInteger(last) && last >= 0 ? last : null).pipe(share());

@@ -1,29 +1,31 @@
 import {
   AcceptIn,
-  type Among,
-  type BulkAnswer,
+  Among,
+  BulkAnswer,
   BulkIn,
   Cancel,
   DecideIn,
   DraftScan,
   FinishDraft,
+  fromCore,
   Id,
   KeepQuestion,
-  type KeptQuestion,
-  type KnownBuyer,
+  KeptQuestion,
+  KnownBuyer,
   MergeIn,
   NewOrder,
   NoteIn,
-  type OrderCount,
+  OrderCount,
   OrderEdit,
   OrderFilter,
   OrderQuery,
-  type OrderRow,
-  type OrderView,
+  OrderRow,
+  OrderView,
   type Page,
   Park,
   type Person,
   PreferenceIn,
+  pageOf,
   SplitIn,
   TagIn,
   Unpark,
@@ -32,6 +34,7 @@ import type { Answer } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { DeskService } from './desk.service.js';
 import { OrderEditing } from './editing.service.js';
@@ -57,18 +60,23 @@ export class OrdersController {
 
   @Get()
   @SignedIn()
+  @Takes({ query: OrderQuery })
+  @Answers(pageOf(OrderRow).extend(z.object({ count: OrderCount }).shape))
   list(@Query() query: unknown): Promise<Page<OrderRow> & { count: OrderCount }> {
     return this.lists.list(parse(OrderQuery, query), new Date());
   }
 
   @Get('among')
   @SignedIn()
+  @Takes({ query: OrderFilter })
+  @Answers(Among)
   among(@Query() query: unknown): Promise<Among> {
     return this.lists.among(parse(OrderFilter, query), new Date());
   }
 
   @Get('questions')
   @SignedIn()
+  @Answers(z.array(KeptQuestion))
   questions(@Me() me: Person): Promise<KeptQuestion[]> {
     return this.desk.questions(me.id, new Date());
   }
@@ -76,6 +84,8 @@ export class OrdersController {
   @Post('questions')
   @HttpCode(200)
   @SignedIn()
+  @Takes({ body: KeepQuestion })
+  @Answers('nothing')
   keep(@Body() body: unknown, @Me() me: Person): Promise<void> {
     const { name, question } = parse(KeepQuestion, body);
     return this.desk.keep(name, question, by(me));
@@ -84,12 +94,14 @@ export class OrdersController {
   @Post('questions/:id/forget')
   @HttpCode(200)
   @SignedIn()
+  @Answers('nothing')
   forget(@Param('id') id: string, @Me() me: Person): Promise<void> {
     return this.desk.forget(parse(Id, id), by(me));
   }
 
   @Get('preferences/:name')
   @SignedIn()
+  @Answers(z.object({ value: z.unknown() }))
   async preference(@Param('name') name: string, @Me() me: Person): Promise<{ value: unknown }> {
     return { value: await this.desk.preference(me.id, parse(Name, name)) };
   }
@@ -97,12 +109,16 @@ export class OrdersController {
   @Post('preferences/:name')
   @HttpCode(200)
   @SignedIn()
+  @Takes({ body: PreferenceIn })
+  @Answers('nothing')
   setPreference(@Param('name') name: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.desk.setPreference(parse(Name, name), parse(PreferenceIn, body).value, by(me));
   }
 
   @Get('buyers')
   @May('orders.change')
+  @Takes({ query: Words })
+  @Answers(z.array(KnownBuyer))
   buyers(@Query() query: unknown): Promise<KnownBuyer[]> {
     return this.queries.buyers(parse(Words, query).words);
   }
@@ -110,6 +126,8 @@ export class OrdersController {
   @Post('bulk')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: BulkIn })
+  @Answers(z.array(BulkAnswer))
   bulk(@Body() body: unknown, @Me() me: Person): Promise<BulkAnswer[]> {
     return this.orders.bulk(parse(BulkIn, body), by(me));
   }
@@ -117,6 +135,8 @@ export class OrdersController {
   @Post('merge')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: MergeIn })
+  @Answers(z.object({ id: z.string() }))
   async merge(@Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.merge(parse(MergeIn, body).ids, by(me)) };
   }
@@ -124,18 +144,23 @@ export class OrdersController {
   @Post()
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: NewOrder })
+  @Answers(z.object({ id: z.string() }))
   async create(@Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.create(parse(NewOrder, body).channel, by(me)) };
   }
 
   @Get(':id')
   @SignedIn()
+  @Answers(OrderView)
   one(@Param('id') id: string): Promise<OrderView> {
     return this.queries.one(parse(Id, id));
   }
 
   @Get(':id/beside')
   @SignedIn()
+  @Takes({ query: OrderQuery })
+  @Answers(z.object({ before: z.string().nullable(), after: z.string().nullable() }))
   beside(
     @Param('id') id: string,
     @Query() query: unknown,
@@ -146,6 +171,8 @@ export class OrdersController {
   @Post(':id/edit')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: OrderEdit })
+  @Answers('nothing')
   edit(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.editing.edit(parse(Id, id), parse(OrderEdit, body), by(me));
   }
@@ -153,6 +180,8 @@ export class OrdersController {
   @Post(':id/scans')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: DraftScan })
+  @Answers(fromCore<Answer>())
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Answer> {
     return this.typed.scan(parse(Id, id), parse(DraftScan, body), by(me));
   }
@@ -160,6 +189,8 @@ export class OrdersController {
   @Post(':id/finish')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: FinishDraft })
+  @Answers('nothing')
   finish(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.typed.finish(parse(Id, id), parse(FinishDraft, body).version, by(me));
   }
@@ -167,6 +198,7 @@ export class OrdersController {
   @Post(':id/copy')
   @HttpCode(200)
   @May('orders.change')
+  @Answers(z.object({ id: z.string() }))
   async copy(@Param('id') id: string, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.copy(parse(Id, id), by(me)) };
   }
@@ -174,6 +206,8 @@ export class OrdersController {
   @Post(':id/split')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: SplitIn })
+  @Answers(z.object({ id: z.string() }))
   async split(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.split(parse(Id, id), parse(SplitIn, body), by(me)) };
   }
@@ -181,6 +215,8 @@ export class OrdersController {
   @Post(':id/differences/:difference')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: DecideIn })
+  @Answers('nothing')
   decide(
     @Param('id') id: string,
     @Param('difference') difference: string,
@@ -193,6 +229,8 @@ export class OrdersController {
   @Post(':id/park')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: Park })
+  @Answers('nothing')
   park(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     const { reason, word } = parse(Park, body);
     return this.orders.park(parse(Id, id), reason, word, by(me));
@@ -201,6 +239,8 @@ export class OrdersController {
   @Post(':id/unpark')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: Unpark })
+  @Answers('nothing')
   unpark(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.unpark(parse(Id, id), parse(Unpark, body).word, by(me));
   }
@@ -208,6 +248,8 @@ export class OrdersController {
   @Post(':id/cancel')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: Cancel })
+  @Answers('nothing')
   cancel(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.cancel(parse(Id, id), parse(Cancel, body).reason, by(me));
   }
@@ -215,6 +257,8 @@ export class OrdersController {
   @Post(':id/star')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: Star })
+  @Answers('nothing')
   star(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.star(parse(Id, id), parse(Star, body).starred, by(me));
   }
@@ -222,6 +266,8 @@ export class OrdersController {
   @Post(':id/tag')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: TagIn })
+  @Answers('nothing')
   tag(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     const { tag, on } = parse(TagIn, body);
     return this.orders.tag(parse(Id, id), tag, on, by(me));
@@ -230,6 +276,8 @@ export class OrdersController {
   @Post(':id/notes')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: NoteIn })
+  @Answers('nothing')
   note(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.note(parse(Id, id), parse(NoteIn, body), by(me));
   }
@@ -237,6 +285,7 @@ export class OrdersController {
   @Post(':id/notes/:note/remove')
   @HttpCode(200)
   @May('orders.change')
+  @Answers('nothing')
   removeNote(@Param('id') id: string, @Param('note') note: string, @Me() me: Person): Promise<void> {
     return this.orders.removeNote(parse(Id, id), parse(Id, note), by(me));
   }
@@ -244,6 +293,8 @@ export class OrdersController {
   @Post(':id/accept')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: AcceptIn })
+  @Answers('nothing')
   accept(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.orders.accept(parse(Id, id), parse(AcceptIn, body).subject, by(me));
   }
@@ -251,6 +302,7 @@ export class OrdersController {
   @Post(':id/paid')
   @HttpCode(200)
   @May('orders.change')
+  @Answers('nothing')
   paid(@Param('id') id: string, @Me() me: Person): Promise<void> {
     return this.orders.paid(parse(Id, id), by(me));
   }

@@ -1,7 +1,17 @@
-import { type BenchView, Id, type Judged, OpenBench, type Person, ScanIn } from '@auk/contract';
+import {
+  BenchView,
+  fromCore,
+  Id,
+  type Judged,
+  judgedOf,
+  OpenBench,
+  type Person,
+  ScanIn,
+} from '@auk/contract';
 import type { PackState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { by, May, Me } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PackingService } from './packing.service.js';
 
@@ -12,6 +22,8 @@ export class PackingController {
   @Post('open')
   @HttpCode(200)
   @May('pack')
+  @Takes({ body: OpenBench })
+  @Answers(BenchView)
   open(@Body() body: unknown, @Me() me: Person): Promise<BenchView> {
     const { code, device } = parse(OpenBench, body);
     return this.packing.open(code, device, by(me));
@@ -19,6 +31,7 @@ export class PackingController {
 
   @Get('sessions/:id')
   @May('pack')
+  @Answers(BenchView)
   view(@Param('id') id: string): Promise<BenchView> {
     return this.packing.view(parse(Id, id));
   }
@@ -26,6 +39,8 @@ export class PackingController {
   @Post('sessions/:id/scans')
   @HttpCode(200)
   @May('pack')
+  @Takes({ body: ScanIn })
+  @Answers(judgedOf(fromCore<PackState>()))
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PackState>> {
     return this.packing.scan(parse(Id, id), parse(ScanIn, body), by(me));
   }

@@ -1,6 +1,8 @@
-import type { ParcelListRow } from '@auk/contract';
+import { ParcelListRow } from '@auk/contract';
 import { Controller, Get } from '@nestjs/common';
+import { z } from 'zod';
 import { SignedIn } from '../http/access.js';
+import { Answers } from '../http/api.js';
 import { ParcelsQueries } from './parcels.queries.js';
 
 @Controller('parcels')
@@ -9,6 +11,7 @@ export class ParcelsController {
 
   @Get()
   @SignedIn()
+  @Answers(z.array(ParcelListRow))
   list(): Promise<ParcelListRow[]> {
     return this.queries.list();
   }

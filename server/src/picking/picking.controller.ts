@@ -1,8 +1,10 @@
 import {
+  fromCore,
   Id,
   type Judged,
-  type ListRow,
-  type ListView,
+  judgedOf,
+  ListRow,
+  ListView,
   OpenBench,
   type Person,
   PlanList,
@@ -13,6 +15,7 @@ import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/commo
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { PickingQueries } from './picking.queries.js';
@@ -32,18 +35,21 @@ export class PickingController {
 
   @Get('lists')
   @SignedIn()
+  @Answers(z.array(ListRow))
   lists(): Promise<ListRow[]> {
     return this.queries.lists();
   }
 
   @Get('lists/:no')
   @SignedIn()
+  @Answers(ListView)
   list(@Param('no') no: string): Promise<ListView> {
     return this.queries.list(parse(ListNo, no));
   }
 
   @Get('lists/:no/sheet.pdf')
   @SignedIn()
+  @Answers('file')
   async sheet(@Param('no') no: string, @Res() response: Response): Promise<void> {
     const pdf = await this.printing.pickList(await this.queries.list(parse(ListNo, no)));
     response.type('application/pdf').send(pdf);
@@ -52,6 +58,8 @@ export class PickingController {
   @Post('lists')
   @HttpCode(200)
   @May('lists.release')
+  @Takes({ body: PlanList })
+  @Answers(z.object({ no: z.string() }))
   async release(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: `PL-${(await this.picking.release(parse(PlanList, body).orderIds, by(me))).no}` };
   }
@@ -59,6 +67,8 @@ export class PickingController {
   @Post('open')
   @HttpCode(200)
   @May('pick')
+  @Takes({ body: OpenBench })
+  @Answers(z.object({ sessionId: z.string(), listId: z.string(), state: fromCore<PickState>() }))
   open(
     @Body() body: unknown,
     @Me() me: Person,
@@ -70,6 +80,8 @@ export class PickingController {
   @Post('sessions/:id/scans')
   @HttpCode(200)
   @May('pick')
+  @Takes({ body: ScanIn })
+  @Answers(judgedOf(fromCore<PickState>()))
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PickState>> {
     return this.picking.scan(parse(Id, id), parse(ScanIn, body), by(me));
   }

@@ -1,8 +1,9 @@
-import { Id, LabelForm, type PaperTemplate, PaperTemplateIn, type Person, PlaceQuery } from '@auk/contract';
+import { Id, LabelForm, PaperTemplate, PaperTemplateIn, type Person, PlaceQuery } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PeopleDesk } from '../people/people.module.js';
 import { PrintingService } from './printing.service.js';
@@ -27,6 +28,7 @@ export class PrintingController {
   /** A badge, also one that was lost: printed as often as wanted. */
   @Get('people/:id/badge.pdf')
   @May('people.change')
+  @Answers('file')
   async badge(@Param('id') id: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.tags.badge(await this.people.badge(parse(Id, id))));
   }
@@ -34,6 +36,8 @@ export class PrintingController {
   /** Labels of the places that the list's question finds. */
   @Get('stock/places/labels.pdf')
   @SignedIn()
+  @Takes({ query: PlaceLabelsQuery })
+  @Answers('file')
   async placeLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
     const { words, kind, form } = parse(PlaceLabelsQuery, query);
     response.type('application/pdf').send(await this.tags.places(words, kind, form));
@@ -41,6 +45,8 @@ export class PrintingController {
 
   @Get('products/:sku/labels.pdf')
   @SignedIn()
+  @Takes({ query: ProductLabelsQuery })
+  @Answers('file')
   async productLabels(
     @Param('sku') sku: string,
     @Query() query: unknown,
@@ -52,18 +58,21 @@ export class PrintingController {
 
   @Get('orders/:id/slip.pdf')
   @SignedIn()
+  @Answers('file')
   async slip(@Param('id') id: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.slip(parse(Id, id)));
   }
 
   @Get('orders/:id/invoice.pdf')
   @May('invoices.print')
+  @Answers('file')
   async invoice(@Param('id') id: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.invoice(parse(Id, id)));
   }
 
   @Get('printing/templates')
   @SignedIn()
+  @Answers(z.array(PaperTemplate))
   list(): Promise<PaperTemplate[]> {
     return this.templates.list();
   }
@@ -71,6 +80,8 @@ export class PrintingController {
   @Post('printing/templates')
   @HttpCode(200)
   @May('papers.change')
+  @Takes({ body: PaperTemplateIn })
+  @Answers('nothing')
   save(@Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.templates.save(parse(PaperTemplateIn, body), by(me));
   }
@@ -78,12 +89,14 @@ export class PrintingController {
   @Post('printing/templates/:id/remove')
   @HttpCode(200)
   @May('papers.change')
+  @Answers('nothing')
   remove(@Param('id') id: string): Promise<void> {
     return this.templates.remove(parse(Id, id));
   }
 
   @Get('printing/scan-sheet.pdf')
   @SignedIn()
+  @Answers('file')
   async scanSheet(@Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.scanSheet());
   }

@@ -1,16 +1,19 @@
 import {
+  fromCore,
   type Judged,
+  judgedOf,
   type Person,
   PurchaseOrderIn,
-  type PurchaseOrderRow,
+  PurchaseOrderRow,
   ReceiveOpen,
-  type ReceiveView,
+  ReceiveView,
   ScanIn,
 } from '@auk/contract';
 import type { ReceiveState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PurchaseOrders } from './purchaseOrders.service.js';
 import { Receiving } from './receiving.service.js';
@@ -26,6 +29,7 @@ export class ReceivingController {
 
   @Get()
   @SignedIn()
+  @Answers(z.array(PurchaseOrderRow))
   list(): Promise<PurchaseOrderRow[]> {
     return this.orders.list(new Date());
   }
@@ -33,6 +37,8 @@ export class ReceivingController {
   @Post()
   @HttpCode(200)
   @May('purchases.change')
+  @Takes({ body: PurchaseOrderIn })
+  @Answers(z.object({ no: z.string() }))
   async create(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.orders.create(parse(PurchaseOrderIn, body), by(me)) };
   }
@@ -40,6 +46,8 @@ export class ReceivingController {
   @Post(':no/open')
   @HttpCode(200)
   @May('receive')
+  @Takes({ body: ReceiveOpen })
+  @Answers(ReceiveView)
   open(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<ReceiveView> {
     return this.receiving.open(no, parse(ReceiveOpen, body).device, by(me));
   }
@@ -47,12 +55,14 @@ export class ReceivingController {
   @Post(':no/end')
   @HttpCode(200)
   @May('purchases.change')
+  @Answers('nothing')
   end(@Param('no') no: string, @Me() me: Person): Promise<void> {
     return this.orders.end(no, by(me));
   }
 
   @Get('sessions/:id')
   @SignedIn()
+  @Answers(ReceiveView)
   session(@Param('id') id: string): Promise<ReceiveView> {
     return this.receiving.view(parse(SessionId, id));
   }
@@ -60,6 +70,8 @@ export class ReceivingController {
   @Post('sessions/:id/scans')
   @HttpCode(200)
   @May('receive')
+  @Takes({ body: ScanIn })
+  @Answers(judgedOf(fromCore<ReceiveState>()))
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<ReceiveState>> {
     return this.receiving.scan(parse(SessionId, id), parse(ScanIn, body), by(me));
   }

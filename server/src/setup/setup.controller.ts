@@ -1,7 +1,9 @@
-import { type HouseState, OpenHouse } from '@auk/contract';
+import { HouseState, OpenHouse } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Post, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { z } from 'zod';
 import { Anyone, keepSignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { Opening } from './opening.service.js';
 
@@ -11,6 +13,7 @@ export class SetupController {
 
   @Get()
   @Anyone()
+  @Answers(HouseState)
   state(): Promise<HouseState> {
     return this.opening.state();
   }
@@ -18,6 +21,8 @@ export class SetupController {
   @Post('open')
   @HttpCode(200)
   @Anyone()
+  @Takes({ body: OpenHouse })
+  @Answers(z.object({ badge: z.string() }))
   async open(
     @Body() body: unknown,
     @Req() request: Request,

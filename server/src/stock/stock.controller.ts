@@ -1,17 +1,20 @@
 import {
-  type CountProposal,
-  type LedgerPage,
+  CountProposal,
+  LedgerPage,
   LedgerQuery,
   type Page,
   type Person,
   PlaceIn,
   PlaceQuery,
-  type PlaceRow,
+  PlaceRow,
+  pageOf,
   StockQuery,
-  type StockRow,
+  StockRow,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { Places } from './places.service.js';
 import { StockQueries } from './stock.queries.js';
@@ -25,24 +28,31 @@ export class StockController {
 
   @Get()
   @SignedIn()
+  @Takes({ query: StockQuery })
+  @Answers(pageOf(StockRow))
   list(@Query() query: unknown): Promise<Page<StockRow>> {
     return this.queries.list(parse(StockQuery, query), new Date());
   }
 
   @Get('ledger/:sku')
   @SignedIn()
+  @Takes({ query: LedgerQuery })
+  @Answers(LedgerPage)
   ledger(@Param('sku') sku: string, @Query() query: unknown): Promise<LedgerPage> {
     return this.queries.ledger(sku, parse(LedgerQuery, query).before, new Date());
   }
 
   @Get('counts/proposed')
   @SignedIn()
+  @Answers(z.array(CountProposal))
   proposed(): Promise<CountProposal[]> {
     return this.queries.countProposals(new Date());
   }
 
   @Get('places')
   @SignedIn()
+  @Takes({ query: PlaceQuery })
+  @Answers(pageOf(PlaceRow))
   placeList(@Query() query: unknown): Promise<Page<PlaceRow>> {
     return this.places.list(parse(PlaceQuery, query));
   }
@@ -50,6 +60,8 @@ export class StockController {
   @Post('places')
   @HttpCode(200)
   @May('places.change')
+  @Takes({ body: PlaceIn })
+  @Answers('nothing')
   async savePlace(@Body() body: unknown, @Me() me: Person): Promise<void> {
     await this.places.save(parse(PlaceIn, body), by(me));
   }
