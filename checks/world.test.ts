@@ -1,5 +1,5 @@
 import { minorDigits } from '@auk/core';
-import { ADDRESS_TABLES } from '@auk/server/orders/addressTables';
+import { ADDRESS_TABLES } from '@auk/server/reference/addressTables';
 import currencies from 'currency-codes';
 import { iso31661 } from 'iso-3166';
 import { validate } from 'postal-codes-js';

@@ -3,6 +3,10 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Standins } from '@auk/standins';
+import type { Type } from '@nestjs/common';
+import { PATH_METADATA, ROUTE_ARGS_METADATA } from '@nestjs/common/constants.js';
+import type { RouteParamtypes } from '@nestjs/common/enums/route-paramtypes.enum.js';
+import { DiscoveryService, MetadataScanner, ModulesContainer } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { makeApp } from '../src/app.js';
@@ -140,3 +144,23 @@ export async function callerAt(url: string, badge: string): Promise<Caller> {
 
 /** Differences between what is stored and what follows; tests expect none. */
 export const differences = (house: House) => checkData(house.db);
+
+/** Every endpoint of every controller, as Nest knows it, with what its method is handed. */
+export function endpoints(house: House) {
+  const scanner = new MetadataScanner();
+  return new DiscoveryService(house.app.get(ModulesContainer))
+    .getControllers()
+    .flatMap(({ instance, metatype }) =>
+      scanner
+        .getAllMethodNames(Object.getPrototypeOf(instance))
+        .filter(name => Reflect.hasMetadata(PATH_METADATA, instance[name]))
+        .map(name => ({
+          id: `${metatype!.name}.${name}`,
+          controller: metatype as Type,
+          handler: instance[name] as () => unknown,
+          args: Object.keys(Reflect.getMetadata(ROUTE_ARGS_METADATA, metatype!, name) ?? {}).map(
+            key => Number(key.split(':')[0]) as RouteParamtypes,
+          ),
+        })),
+    );
+}

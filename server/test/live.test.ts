@@ -58,10 +58,12 @@ const settled = () =>
     .toBe(0);
 
 test('who comes back with the last position is told what was missed, in order and once', async () => {
-  const first = listen(house.url, null);
+  await settled();
+  const first = listen(house.url, await newest());
   await first.opened;
   await tell('one');
   await first.until(1);
+  expect(first.told.map(m => m.ref)).toEqual(['one']);
   const last = first.told.at(-1)!.id;
   first.hangUp();
   for (const ref of ['two', 'three', 'four']) await tell(ref);
@@ -77,7 +79,7 @@ test('who comes back with the last position is told what was missed, in order an
 
 test('what commits late is told late, and never lost behind what was faster', async () => {
   await settled();
-  const listener = listen(house.url, null);
+  const listener = listen(house.url, await newest());
   await listener.opened;
   let commit!: () => void;
   const held = new Promise<void>(resolve => {
@@ -98,19 +100,24 @@ test('what commits late is told late, and never lost behind what was faster', as
   expect(listener.told[1]!.id).toBe(listener.told[0]!.id + 1);
 });
 
-test('who is too far behind is told to ask everything anew', async () => {
+test('who is too far behind, or ahead of a house put back from a backup, is told to ask everything anew', async () => {
   await tell('something');
   await settled();
   await house.db.run('DELETE FROM outbox WHERE position < ?', [await newest()]);
-  const far = listen(house.url, 1);
-  await far.until(1);
-  far.hangUp();
-  expect(far.told).toEqual([{ id: await newest(), topic: 'all', ref: '' }]);
+  const anew = [{ id: await newest(), topic: 'all', ref: '' }];
+  for (const position of [1, (await newest()) + 5]) {
+    const far = listen(house.url, position);
+    await far.until(1);
+    far.hangUp();
+    expect(far.told).toEqual(anew);
+  }
 });
 
 test('two servers tell the same positions; when the one that gives them ends, the other goes on', async () => {
   const other = await house.secondServer();
-  const [a, b] = [listen(house.url, null), listen(other.url, null)];
+  await settled();
+  const from = await newest();
+  const [a, b] = [listen(house.url, from), listen(other.url, from)];
   await Promise.all([a.opened, b.opened]);
   for (let i = 0; i < 20; i++) await tell(`n${i}`);
   await Promise.all([a.until(20), b.until(20)]);

@@ -57,7 +57,7 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
       // What comes while the missed is read waits behind it.
       let waiting: LiveMessage[] | null = after === null ? null : [];
       const tell = (m: LiveMessage) => {
-        if (m.id <= last) return;
+        if (m.id <= last && m.topic !== ANEW.topic) return;
         last = m.id;
         listener.next(m);
       };
@@ -87,11 +87,12 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
 
   /** What was told after a position; one message that says to ask everything anew when that is too much or forgotten already. */
   private async missed(after: number): Promise<LiveMessage[]> {
-    const { first, newest } = (await this.db.one<{ first: number | null; newest: number | null }>(
-      'SELECT MIN(position) AS first, MAX(position) AS newest FROM outbox WHERE position IS NOT NULL',
+    const { first, newest } = (await this.db.one<{ first: number | null; newest: number }>(
+      "SELECT (SELECT MIN(position) FROM outbox) AS first, value AS newest FROM counter WHERE name = 'live'",
     ))!;
-    if (newest === null || after >= newest) return [];
-    if (after + 1 < first! || newest - after > ROWS || after > newest) return [{ id: newest, ...ANEW }];
+    if (after === newest) return [];
+    const canBeTold = first !== null && first <= after + 1 && after < newest && newest - after <= ROWS;
+    if (!canBeTold) return [{ id: newest, ...ANEW }];
     return this.after(after);
   }
 
