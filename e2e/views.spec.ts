@@ -37,6 +37,7 @@ const VIEWS: [name: string, badge: string, path: string, wait: string][] = [
   ['Product', 'AB-1001', '/products/JAR-HEX-12', 'Where it lies'],
   ['Channels', 'AB-1001', '/setup/channels', 'Fernway Market'],
   ['Slips and invoices', 'AB-1001', '/setup/papers', 'The first that fits'],
+  ['People', 'AB-1005', '/setup/people', 'What each role may do'],
   ['Kits', 'AB-1001', '/kits', 'Can I promise this?'],
   ['Kit', 'AB-1001', '/kits/KIT-START', 'Versions'],
   ['Builds', 'AB-1001', '/builds', 'Being made'],

@@ -14,6 +14,7 @@ FAILED=0
 stop_all() {
   trap - INT TERM HUP EXIT
   stop_process "${SERVER_PID:-}"
+  stop_process "${OWN_PID:-}"
   stop_process "${STANDINS_PID:-}"
   stop_process "${DB_PID:-}"
   rm -rf "$RUN"
@@ -47,6 +48,11 @@ counted() {
 }
 
 vitest() { node node_modules/vitest/vitest.mjs run --project "$1" --reporter=default --reporter=json --outputFile.json="$RUN/$1.json"; }
+# ready PID LOG: waits until a server says so; shows its log when it does not.
+ready() {
+  for _ in $(seq 1 600); do grep -q '^ready' "$2" && return; kill -0 "$1" 2>/dev/null || break; sleep 0.1; done
+  cat "$2"
+}
 whole() { AUK_DB_NAME=auk_browser bash scripts/check-data.sh; }
 
 step types node node_modules/typescript7/bin/tsc -b
@@ -66,14 +72,20 @@ counted checks "$RUN/checks.json" vitest checks
 
 case "$WANTED" in *" browser "*)
   node scripts/build.mjs || FAILED=$((FAILED + 1))
-  sql "$RUN/db" "CREATE DATABASE auk_browser CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
+  # Two servers: the demo, and a house of one's own that is still to be opened.
+  for house in browser own; do
+    sql "$RUN/db" "CREATE DATABASE auk_$house CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
+  done
   export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
+  export AUK_OWN_PORT="$(free_port)" AUK_OWN_LOG="$RUN/own.log"
   node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
   STANDINS_PID=$!
   node --enable-source-maps server/dist/main.js >"$RUN/server.log" 2>&1 &
   SERVER_PID=$!
-  for _ in $(seq 1 600); do grep -q '^ready' "$RUN/server.log" && break; kill -0 "$SERVER_PID" 2>/dev/null || break; sleep 0.1; done
-  grep -q '^ready' "$RUN/server.log" || cat "$RUN/server.log"
+  AUK_DB_NAME=auk_own AUK_PORT="$AUK_OWN_PORT" AUK_DEMO=no node --enable-source-maps server/dist/main.js >"$AUK_OWN_LOG" 2>&1 &
+  OWN_PID=$!
+  ready "$SERVER_PID" "$RUN/server.log"
+  ready "$OWN_PID" "$AUK_OWN_LOG"
   ;;
 esac
 counted browser "$RUN/browser.json" env PLAYWRIGHT_JSON_OUTPUT_NAME="$RUN/browser.json" node node_modules/@playwright/test/cli.js test --config e2e/playwright.config.ts --output "${AUK_RESULTS:-$RUN/results}" ${AUK_ONLY:+-g "$AUK_ONLY"}

@@ -29,6 +29,11 @@ const made = async (...rows: Parameters<typeof bringIn>[1]) => {
   await bringIn(lead, rows);
   return idOfOrder(lead, rows[0]![0]);
 };
+/** Pieces of a product on the staging place. */
+const staged = async (sku: string): Promise<number> => {
+  const { stock } = (await lead.get('places/STAGE-1')).body;
+  return stock.find((s: { sku: string }) => s.sku === sku)?.onHand ?? 0;
+};
 const edit = async (id: string, change: object, caller = lead) =>
   caller.post(`orders/${id}/edit`, { version: (await view(id)).version, ...change });
 
@@ -131,8 +136,7 @@ test('an edit of a picked order lays the pieces on the staging place; while it i
   expect((await view(id)).row.stage).toBe('Picked');
   expect((await view(id)).undoes).toContain('2 picked units leave tote');
   expect((await edit(id, { undo: true, lines: [{ key, quantity: 1 }] })).status).toBe(200);
-  const staged = (await lead.get('places/STAGE-1')).body.stock;
-  expect(staged).toMatchObject([{ sku: 'BOOK-1ST', onHand: 2 }]);
+  expect(await staged('BOOK-1ST')).toBe(2);
   expect((await view(id)).row.stage).toBe('Clear');
   await listAndPick(lead, [id]);
   const packed = await packAndClose(lead, (await view(id)).row.no);
@@ -145,6 +149,34 @@ test('an edit of a picked order lays the pieces on the staging place; while it i
   const labelled = await edit(id, { undo: true, shipTo: { ...shipTo, line1: '2 Road' } });
   expect(labelled.status).toBe(422);
   expect(labelled.body.detail).toContain('has its label already');
+});
+
+test('a cancelled order comes off its list, or out of its tote; while it is picked or packed it waits', async () => {
+  const cancel = (id: string) => lead.post(`orders/${id}/cancel`, { reason: 'changed their mind' });
+  const listed = await made(['E-61', 'BOOK-1ST', 1, '5.00']);
+  await lead.post('picking/lists', { orderIds: [listed] });
+  expect((await cancel(listed)).status).toBe(200);
+  expect((await view(listed)).row.stage).toBe('Cancelled');
+
+  const picked = await made(['E-62', 'BOOK-1ST', 1, '5.00']);
+  const list = await lead.post('picking/lists', { orderIds: [picked] });
+  const { sessionId, state } = (
+    await lead.post('picking/open', { code: list.body.no, device: 'test-device' })
+  ).body;
+  await lead.post(`picking/sessions/${sessionId}/scans`, scanOf(state.stops[0].placeCode));
+  const picking = await cancel(picked);
+  expect([picking.status, picking.body.detail]).toEqual([422, expect.stringMatching(/is picking it on PL-/)]);
+  await lead.post(`picking/sessions/${sessionId}/scans`, scanOf(state.stops[0].product.codes[0].code));
+  const before = await staged('BOOK-1ST');
+  expect((await cancel(picked)).status).toBe(200);
+  expect(await staged('BOOK-1ST')).toBe(before + 1);
+
+  const packed = await made(['E-63', 'BOOK-1ST', 1, '5.00']);
+  await listAndPick(lead, [packed]);
+  const { parcelNo } = await packAndClose(lead, (await view(packed)).row.no);
+  const packing = await cancel(packed);
+  expect([packing.status, packing.body.detail]).toEqual([422, expect.stringContaining(`in ${parcelNo}`)]);
+  expect(await differences(house)).toEqual([]);
 });
 
 test('the channel sends it again: what we changed stays, what both changed waits for a person', async () => {

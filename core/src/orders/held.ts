@@ -24,7 +24,7 @@ export function whyHeld(f: HeldFacts): Held | null {
   if (f.cancelled)
     return {
       says: `${f.number} is Cancelled.`,
-      cure: 'Put the parcel aside for the lead; its goods go back to the shelves.',
+      cure: 'Put the parcel aside for the lead.',
     };
   const stop = f.stops[0];
   if (stop) return { says: `${f.number} is Stopped: ${stop.says}`, cure: stop.cure };

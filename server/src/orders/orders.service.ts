@@ -6,14 +6,7 @@ import type { z } from 'zod';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
-import {
-  event,
-  ordersUnderWay,
-  refreshStages,
-  refuseBuild,
-  setHead,
-  toHistory,
-} from '../records/records.module.js';
+import { event, refreshStages, refuseBuild, setHead, toHistory, Undoing } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { StockService } from '../stock/stock.module.js';
 import { OrderNote } from './orderNote.entity.js';
@@ -35,6 +28,7 @@ export class OrdersService {
     private readonly stock: StockService,
     private readonly checks: OrderChecks,
     private readonly reservations: Reservations,
+    private readonly undoing: Undoing,
   ) {}
 
   /** Parks an order; with a `word`, unparking wants that word typed. */
@@ -65,18 +59,21 @@ export class OrdersService {
     });
   }
 
-  /** Cancels an order that is not on a list yet; its reservations go back and are promised to others at once. */
+  /**
+   * Cancels an order. It comes off its list, what was picked is laid down to be put back, and its reservations are promised to others
+   * at once. While it is being picked or packed, and once a label is bought, it is refused.
+   */
   cancel(id: string, reason: string, doer: Doer): Promise<void> {
     return this.change(id, doer, async (tx, order) => {
       await refuseBuild(tx, id);
-      if (
-        !['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'].includes(order.stage) ||
-        (await ordersUnderWay(tx, [id])).length > 0
-      )
+      if (['Departed', 'Cancelled'].includes(order.stage))
         throw new Forbidden(
-          `The order is ${order.stage}, its pieces are on their way.`,
-          'Finish its list first, then cancel it; the pieces must be put back.',
+          `The order is ${order.stage}.`,
+          'Only an order that is still in the house can be cancelled.',
         );
+      const undoes = await this.undoing.what(tx, id, true);
+      if (undoes.state === 'blocked') throw new Forbidden(undoes.says, undoes.cure);
+      if (undoes.state === 'undo') await this.undoing.takeBack(tx, id);
       const freed = await this.cancelLocked(tx, id, `Cancelled: ${reason}`, null);
       await this.reservations.reserveAgain(tx, freed);
       const suspected = await tx.rows<{ orderId: string }>(

@@ -16,7 +16,7 @@ export interface Undoes {
 
 const beingPicked = (h: OnList): { says: string; cure: string } => ({
   says: `${h.picker ?? 'Somebody'} is picking it on PL-${h.listNo} right now.`,
-  cure: 'Wait until that list is picked, then change the order; what was picked is put back then.',
+  cure: 'Wait until that list is picked, then do it again; what was picked is put back then.',
 });
 
 const NOTHING: Undoes = { state: 'nothing', says: '', cure: '' };
@@ -42,14 +42,14 @@ export class Undoing {
       return {
         state: 'blocked',
         says: `PA-${parcel.no} has its label already (${parcel.state}), made for what the order said before.`,
-        cure: 'Keep the order as it is, or let the bench unpack it; a bought label cannot be changed.',
+        cure: 'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.',
       };
     if (!goods) return NOTHING;
     if (parcel)
       return {
         state: 'blocked',
         says: `The bench is packing it: ${parcel.units} units are in PA-${parcel.no}.`,
-        cure: 'Ask the bench to finish or to take everything out, then change it.',
+        cure: 'Ask the bench to finish it, or to take everything out with Undo; then do it again.',
       };
     const held = await this.lists.of(sql, orderId);
     const busy = held.find(h => h.listState === 'picking');
@@ -118,8 +118,8 @@ export class Undoing {
         orderId,
         'taken back',
         picked > 0
-          ? `Taken off the pick list for a change; ${picked} picked units were laid on ${staging.code}, to be put back.`
-          : 'Taken off the pick list for a change.',
+          ? `Taken off the pick list; ${picked} picked units were laid on ${staging.code}, to be put back.`
+          : 'Taken off the pick list.',
       ),
     ]);
     await refreshStages(tx, [orderId]);

@@ -44,7 +44,7 @@ export class ScansService {
     );
     if (earlier) {
       if (earlier.sessionId !== sessionId)
-        throw new Malformed('A scan with this id was made in another session', 'Scan again');
+        throw new Malformed('A scan with this id was made in another session', 'Scan it again.');
       return { answer: fromJson<Answer>(earlier.answer), state: session.state, repeated: true };
     }
     const text = scan.text.length > STORED_TEXT ? scan.text.slice(0, STORED_TEXT) : scan.text;

@@ -143,6 +143,7 @@ function AskReason(props: {
       ready={text.trim() !== ''}
       onAct={() => act(asked, park ? { reason: text, word } : { reason: text })}
     >
+      {!park && <p>It comes off its pick list. What is picked already is laid down, to be put back.</p>}
       <TextField
         label="Why"
         fullWidth

@@ -1,0 +1,305 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import ts from 'typescript';
+
+/** Errors by the place of the cure among their arguments. */
+const ERRORS: Record<string, number> = {
+  Trouble: 2,
+  Malformed: 1,
+  NotSignedIn: 1,
+  NotAllowed: 1,
+  NotHere: 1,
+  TooLate: 1,
+  Forbidden: 1,
+  TooOften: 1,
+};
+
+/** Every cure that stands in the code of the server and the core, with `…` for what is filled in; by its text, the files it is in. */
+export function curesInCode(): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  const files = execFileSync('git', [
+    'ls-files',
+    '--cached',
+    '--others',
+    '--exclude-standard',
+    'server/src',
+    'core/src',
+  ])
+    .toString()
+    .split('\n')
+    .filter(f => f.endsWith('.ts') && !f.endsWith('.test.ts'));
+  for (const file of files) {
+    const source = ts.createSourceFile(file, readFileSync(file, 'utf8'), ts.ScriptTarget.Latest, true);
+    for (const cure of curesOf(source)) found.set(cure, [...new Set([...(found.get(cure) ?? []), file])]);
+  }
+  return found;
+}
+
+function curesOf(source: ts.SourceFile): string[] {
+  const cures: string[] = [];
+  const helpers = helpersOf(source);
+  const visit = (node: ts.Node): void => {
+    if (ts.isNewExpression(node)) {
+      const at = ERRORS[node.expression.getText()];
+      if (at !== undefined) cures.push(...textsOf(node.arguments?.[at]));
+    } else if (ts.isCallExpression(node)) {
+      const at = helpers.get(node.expression.getText());
+      if (at !== undefined) cures.push(...textsOf(node.arguments[at]));
+    } else if (ts.isPropertyAssignment(node) && node.name.getText() === 'cure')
+      cures.push(...textsOf(node.initializer));
+    else if (ts.isParameter(node) && node.name.getText() === 'cure') cures.push(...textsOf(node.initializer));
+    else if (ts.isFunctionDeclaration(node) && /^cure/.test(node.name?.text ?? ''))
+      cures.push(...returnsOf(node));
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return cures.filter(c => c !== '');
+}
+
+/** Functions of a file that are handed a cure, by the place of that parameter. */
+function helpersOf(source: ts.SourceFile): Map<string, number> {
+  const helpers = new Map<string, number>();
+  const visit = (node: ts.Node): void => {
+    const made =
+      ts.isVariableDeclaration(node) && node.initializer && ts.isArrowFunction(node.initializer)
+        ? node.initializer
+        : ts.isFunctionDeclaration(node)
+          ? node
+          : null;
+    const at = made?.parameters.findIndex(p => p.name.getText() === 'cure') ?? -1;
+    const name =
+      ts.isVariableDeclaration(node) || ts.isFunctionDeclaration(node) ? node.name?.getText() : undefined;
+    if (name && at >= 0) helpers.set(name, at);
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return helpers;
+}
+
+function returnsOf(node: ts.Node): string[] {
+  if (ts.isReturnStatement(node)) return textsOf(node.expression);
+  const texts: string[] = [];
+  ts.forEachChild(node, child => {
+    texts.push(...returnsOf(child));
+  });
+  return texts;
+}
+
+function textsOf(node: ts.Expression | undefined): string[] {
+  if (!node) return [];
+  if (ts.isStringLiteralLike(node)) return [node.text];
+  if (ts.isTemplateExpression(node))
+    return [node.head.text + node.templateSpans.map(s => `…${s.literal.text}`).join('')];
+  if (ts.isConditionalExpression(node)) return [...textsOf(node.whenTrue), ...textsOf(node.whenFalse)];
+  if (ts.isParenthesizedExpression(node)) return textsOf(node.expression);
+  return [];
+}
+
+/** Where a cure is found: words on a screen, by the file that shows them. */
+export type Where = readonly [file: string, words: string];
+
+/**
+ * Cures that lead to another act than the one refused. Every cure of the code that is not here is in AT_ONCE: it only says how to do
+ * the same act rightly, on the same screen.
+ */
+export const ELSEWHERE: Record<string, Where> = {
+  'Correct the country of the address.': ['orders/StopCure', 'MendAddress'],
+  'Add the ….': ['orders/StopCure', 'MendAddress'],
+  'Add the region.': ['orders/StopCure', 'MendAddress'],
+  'Correct the postcode.': ['orders/StopCure', 'MendAddress'],
+  'Shorten the line.': ['orders/StopCure', 'MendAddress'],
+  'Add the telephone number.': ['orders/StopCure', 'MendAddress'],
+  'Add a line, or cancel it.': ['orders/LinesPanel', 'products?words'],
+  'Wait for the payment, or cancel it.': ['orders/StopCure', 'It is paid'],
+  'Link the listing to a product.': ['orders/StopCure', 'LinkListing'],
+  'Correct the recipe.': ['kits/KitPage', 'RecipeEdit'],
+  'Correct the recipe and save it again.': ['kits/KitPage', 'RecipeEdit'],
+  'Make it live again, or cancel the line.': ['orders/StopCure', 'Revive'],
+  'Give it a code.': ['orders/StopCure', 'GiveCode'],
+  'Add its customs code and origin.': ['orders/StopCure', 'Customs'],
+  'Accept it as an order of its own, or cancel it.': ['orders/StopCure', 'It is an order of its own'],
+  'Take the channel’s, or keep ours.': ['orders/StopCure', 'Decide'],
+  'Put the parcel aside; the office decides whether it goes.': ['orders/OrderActs', 'Unpark'],
+  'Put the parcel aside; it goes on when the order is freed on its page.': ['orders/OrderActs', 'Unpark'],
+  'Choose a product that is sold, or make it live again.': ['catalog/ProductPage', 'Live'],
+  'Make a new product for it.': ['catalog/ProductsPage', 'New product'],
+  'Make the product first.': ['catalog/ProductsPage', 'New product'],
+  'Give its parts their case codes.': ['catalog/ProductPage', 'code'],
+  'Retire it first.': ['catalog/ProductPage', 'Retired'],
+  'Connect it in Setup, or switch it on.': ['channels/ChannelsPage', 'Connect'],
+  'Let those lists be picked first; a picker who does not find it says so there.': [
+    'picking/FloorPage',
+    'AUK-SHORT',
+  ],
+  'Wait until it is picked; a picker who does not find it says so there.': ['picking/FloorPage', 'AUK-SHORT'],
+  'Count the place first.': ['stock/CountsPage', 'Count'],
+  'Count that product, then plan again.': ['stock/CountsPage', 'Count'],
+  'Look what lies there, or count the place.': ['catalog/PlacePage', 'Count'],
+  'Look at the lots that lie in the house.': ['stock/StockPage', 'Lot'],
+  'Take it off the truck, then close and leave it for the next departure.': [
+    'departures/HandoverPage',
+    'for the next',
+  ],
+  'Scan them, or close and leave them for the next departure.': ['departures/HandoverPage', 'for the next'],
+  'Choose a departure that is still open.': ['departures/BoardPage', '/departures/'],
+  'Finish the first page of Auk: name the house there.': ['setup/OpeningPage', 'Name of the house'],
+  'Choose another place, or change what the place holds.': ['stock/PlacesPage', 'Save the place'],
+  'Make one under Stock > Places.': ['stock/PlacesPage', 'Save the place'],
+  'Make a place of the kind dock under Stock > Places.': ['stock/PlacesPage', 'Save the place'],
+  'Check the code, or find it with the scan field.': ['shell/ScanField', 'Scan or type anything'],
+  'Ask an admin, who gives rights under Setup > People.': ['people/RightsGrid', 'What each role may do'],
+  'Wait …, or ask an admin for a new PIN under Setup > People.': ['people/PeoplePage', 'New PIN'],
+  'Make somebody else an admin first.': ['people/EditPerson', 'Role'],
+  'Give the person another role.': ['people/EditPerson', 'Role'],
+  'Look at the list of people.': ['people/PeoplePage', 'People'],
+  'Plan another build for more.': ['kits/BuildsPage', 'PlanBuild'],
+  'Say at most …, or plan another build for the rest.': ['kits/BuildsPage', 'PlanBuild'],
+  'Give it a recipe as a kit first.': ['kits/KitPage', 'RecipeEdit'],
+  'Write its recipe first.': ['kits/KitPage', 'RecipeEdit'],
+  'Change the recipe, or make the part live again.': ['kits/KitPage', 'RecipeEdit'],
+  'Mend the recipe first, or ask for fewer.': ['kits/KitPage', 'RecipeEdit'],
+  'Make it live again first.': ['catalog/ProductPage', 'Live'],
+  'Make it live again first, or leave it out.': ['catalog/ProductPage', 'Live'],
+  'Change its kind to kit or bundle first.': ['catalog/ProductFacts', 'kind'],
+  'Pick the parts first.': ['picking/PickPage', 'Floor'],
+  'Finish fewer, or bring more parts.': ['kits/FinishBuild', 'Finish'],
+  'Wait until that list is picked; what was picked is put back then.': ['picking/PickPage', 'Pick lists'],
+  'Wait until that list is picked, then do it again; what was picked is put back then.': [
+    'picking/PickPage',
+    'Pick lists',
+  ],
+  'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.':
+    ['orders/OrderActs', 'Park the order'],
+  'Ask the bench to finish it, or to take everything out with Undo; then do it again.': [
+    'packing/PackBoard',
+    'AUK-UNDO',
+  ],
+  'Open the build under Kits; it is finished or given up there.': ['kits/BuildPage', 'Give it up'],
+  'Only an order that is still in the house can be parked.': ['orders/OrderPage', 'stage'],
+  'It must be picked first.': ['picking/PickPage', 'Pick lists'],
+  'Look at the order to see why.': ['orders/OrderPage', 'StopNote'],
+  'Open another list under Pick.': ['picking/PickPage', 'Pick lists'],
+  'Choose fewer orders, or pack what stands at the benches first.': [
+    'packing/BenchPage',
+    'Scan a slip or a tote',
+  ],
+  'Buy its label first.': ['packing/PackSide', 'Label'],
+  'Pack it, choose a box and give its weight first.': ['packing/PackSide', 'weight'],
+  'Ask for the prices again.': ['packing/PackSide', 'prices'],
+  'Ask for the prices again and choose anew.': ['packing/PackSide', 'prices'],
+  'Wait a moment and look at the parcel again.': ['parcels/ParcelsPage', 'Parcels'],
+  'Leave those where they are; put the rest away with Stock > Move.': ['stock/StockPage', 'Move'],
+  'Move fewer, or wait until they are picked.': ['stock/StockPage', 'Move'],
+  'Take fewer apart, or look where the others lie.': ['kits/TakeApart', 'Take kits apart'],
+};
+
+/** Cures that are found outside Auk: in a spreadsheet, at the channel, in words between people. */
+export const OUTSIDE = [
+  'Begin anew with npm start -- --own --fresh, or take another folder: AUK_DATA=folder npm start -- --own',
+  'Start it with npm start -- --own, or take another folder for the demo: AUK_DATA=folder npm start',
+  'Look at the lines that the start command printed; the newest code counts.',
+  'Put the parcel aside for the lead.',
+  'Ask the office about it.',
+  'Copy it from the channel’s own settings.',
+  'Export it again and drop it here.',
+  'Cut it into smaller files.',
+  'Keep the columns that are needed; … are read at most.',
+  'Save it as CSV or XLSX and drop that.',
+  'Save it as CSV again; texts with commas or quotes must stand in quotes.',
+  'Open it in a spreadsheet, save it again as XLSX or CSV, and drop that.',
+  'Open it in a spreadsheet, keep the sheet that is needed, and save it again.',
+  'Make it smaller.',
+  'Save it as one of these and drop it again.',
+  'Let them finish, or open it when they have stopped for two minutes.',
+  'Look at the print; one of the two is another lot.',
+];
+
+/** Cures that say how to do the refused act rightly, where it was refused. */
+export const AT_ONCE = [
+  'Look what is there now, and do it again if it is still wanted.',
+  'Open the page anew and do it again.',
+  'Drop a picture on the page.',
+  'Choose another product.',
+  'Nothing needs to be made.',
+  'Type its name.',
+  'Open it, or take another SKU.',
+  'Look at it again, then repeat your change.',
+  'Scan it; codes have letters, digits and signs of a keyboard only.',
+  'Scan the code on the product.',
+  'Scan the code again, or take it off there first.',
+  'It stays, retired, so that their stories stay whole.',
+  'Say yes or no.',
+  'Type at most … characters.',
+  'Type a whole number.',
+  'Type a country code such as US.',
+  'A harmonised code has at least 6 digits.',
+  'A product has no such field.',
+  'Type a name of at most 120 characters.',
+  'Type at most 120 characters.',
+  'A stage is Unproven, Live or Retired.',
+  'A kind is piece, kit or bundle.',
+  'Type a number and a unit.',
+  'Choose one of those offered.',
+  'Choose one of the channels offered.',
+  'Name another place.',
+  'Begin the count of this place anew.',
+  'Name its parts.',
+  'Name a place on the shelves, a bench, the dock, the staging place or the quarantine.',
+  'Correct it and send it again.',
+  'Scan your badge.',
+  'Open Auk itself and try there.',
+  'Drop a CSV or XLSX file on the page.',
+  'Say which column holds it, or name the columns so that they can be recognised.',
+  'Choose the columns again.',
+  'It was done meanwhile; look again.',
+  'A bundle is gathered when it is picked.',
+  'Name the bench where they lie.',
+  'Say how many were made.',
+  'Name one of its parts.',
+  'Scan the place where the kits are put.',
+  'Name a place on the shelves or the dock.',
+  'Name a bench, like BE-1.',
+  'Look at it again, then repeat the change.',
+  'Change a part or a quantity first.',
+  'Choose a kit.',
+  'Leave it out of the choice; it keeps the recipe it was picked by.',
+  'Only its payment and mail can still be corrected.',
+  'Someone has decided it already; look at the order again.',
+  'Look at it again, then repeat it.',
+  'Look at the order again.',
+  'Find it by its name, or scan it.',
+  'Take off less, or change that line alone.',
+  'Look at what changed, then save yours on top or let it be.',
+  'Type them exactly.',
+  'Only an order that is still in the house can be cancelled.',
+  'Type the tag.',
+  'Type why.',
+  'Look at its page.',
+  'Scan something, or add it by its SKU.',
+  'Only orders to one buyer at one address can be put together.',
+  'Enter it first.',
+  'Only orders that are on no pick list yet can be split or put together.',
+  'Leave at least one unit in it.',
+  'Open the order again by its slip; what is in stays in.',
+  'Scan the slip of the order.',
+  'Scan the slip or the tote.',
+  'Scan the slip, the tote or the parcel of an order.',
+  'It has left; nothing is packed any more.',
+  'Scan the badge again and type the PIN slowly.',
+  'Scan the code on the top of the printed list; it begins with PL-.',
+  'Look at the list again.',
+  'Take it out of the choice, or look why.',
+  'Put its quantities together on one line.',
+  'Order its parts.',
+  'Look at that one, or give this one another reference.',
+  'Open another order.',
+  'Open the purchase order again by its code.',
+  'Scan the place again, or choose the proposed one.',
+  'Scan a place on the shelves.',
+  'Put them somewhere else.',
+  'Say that this is meant, or leave the order as it is.',
+  'Scan it again.',
+  'Open the list or the order again by its code.',
+  'Sign in with your badge.',
+  'Correct it and try again.',
+];
