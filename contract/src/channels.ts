@@ -98,3 +98,7 @@ export const LinkAnswer = z.object({
   ),
 });
 export type LinkAnswer = z.infer<typeof LinkAnswer>;
+
+/** An order of a channel that could not be taken in, and why. */
+export const ChannelTrouble = z.object({ number: z.string(), why: z.string(), at: z.iso.datetime() });
+export type ChannelTrouble = z.infer<typeof ChannelTrouble>;

@@ -17,5 +17,10 @@ export interface Page<T> {
 export const pageOf = <T extends z.ZodType>(row: T) =>
   z.object({ rows: z.array(row), next: z.string().nullable() });
 
+/** What was made, by its id, its number or its badge. */
+export const MadeId = z.object({ id: z.string() });
+export const MadeNo = z.object({ no: z.string() });
+export const MadeBadge = z.object({ badge: z.string() });
+
 /** A value that the core defines. It is passed on as it is; what it is, its type says. */
 export const fromCore = <T>() => z.custom<T>(value => value !== undefined);

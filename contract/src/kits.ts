@@ -199,3 +199,7 @@ export const ProposedBuildRow = z.object({
   limits: z.array(KitPart),
 });
 export type ProposedBuildRow = z.infer<typeof ProposedBuildRow>;
+
+/** How many orders took the newest version of a recipe. */
+export const MovedOrders = z.object({ moved: z.number() });
+export type MovedOrders = z.infer<typeof MovedOrders>;

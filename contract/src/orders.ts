@@ -10,7 +10,7 @@ import {
   type StopReason,
 } from '@auk/core';
 import { z } from 'zod';
-import { fromCore, PageQuery } from './common.js';
+import { fromCore, PageQuery, pageOf } from './common.js';
 
 /** How the order list may be sorted. Each has an index, see docs/orders-list.md. */
 export const ORDER_SORTS = ['newest', 'oldest', 'promised', 'leaves', 'total', 'placed'] as const;
@@ -370,3 +370,15 @@ export const KnownBuyer = z.object({ mail: z.string(), orders: z.number(), shipT
 export type KnownBuyer = z.infer<typeof KnownBuyer>;
 
 export const PreferenceIn = z.object({ value: z.unknown() });
+
+/** A page of the order list with how many there are. */
+export const OrderPageAnswer = pageOf(OrderRow).extend(z.object({ count: OrderCount }).shape);
+export type OrderPageAnswer = z.infer<typeof OrderPageAnswer>;
+
+/** The orders before and after one, in the list a person came from. */
+export const Neighbours = z.object({ before: z.string().nullable(), after: z.string().nullable() });
+export type Neighbours = z.infer<typeof Neighbours>;
+
+/** What a person keeps for themselves under a name; null when nothing. */
+export const Kept = z.object({ value: z.unknown() });
+export type Kept = z.infer<typeof Kept>;

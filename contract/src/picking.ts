@@ -1,4 +1,6 @@
+import type { PickState } from '@auk/core';
 import { z } from 'zod';
+import { fromCore } from './common.js';
 
 export const PlanList = z.object({ orderIds: z.array(z.uuid()).min(1).max(200) });
 
@@ -33,3 +35,11 @@ export type ListStop = z.infer<typeof ListStop>;
 
 export const ListView = ListRow.extend(z.object({ rows: z.array(ListStop) }).shape);
 export type ListView = z.infer<typeof ListView>;
+
+/** A pick list opened by a picker: its session and where it stands. */
+export const OpenedList = z.object({
+  sessionId: z.string(),
+  listId: z.string(),
+  state: fromCore<PickState>(),
+});
+export type OpenedList = z.infer<typeof OpenedList>;

@@ -158,3 +158,13 @@ export type StockSettings = z.infer<typeof StockSettings>;
 export const LabelForm = z.enum(['sheet', 'thermal']).default('sheet');
 
 export const LedgerQuery = z.object({ before: z.coerce.number().int().min(1).optional() });
+
+/** The product that a scanned code belongs to and the units it counts; null when nothing has the code. */
+export const FoundCode = z.object({
+  product: z.object({ sku: z.string(), name: z.string(), units: z.number() }).nullable(),
+});
+export type FoundCode = z.infer<typeof FoundCode>;
+
+/** How many orders became Clear and Short when the stock was given out anew. */
+export const ServedAgain = z.object({ cleared: z.number(), shorted: z.number() });
+export type ServedAgain = z.infer<typeof ServedAgain>;

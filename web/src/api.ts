@@ -1,4 +1,5 @@
-import type { Problem } from '@auk/contract';
+import { Problem } from '@auk/contract';
+import type { z } from 'zod';
 
 /** A refusal of the server, in its words. */
 export class Refused extends Error {
@@ -12,8 +13,16 @@ export class Unreached extends Error {
   override name = 'Unreached';
 }
 
+/** The header of a server that has its answers checked, as it is in tests. */
+const CHECKED = 'auk-answers';
+
 /** Asks the server; throws Refused with the server's words, or Unreached. */
-export async function ask<T>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<T> {
+async function ask(
+  method: 'GET' | 'POST',
+  path: string,
+  form: z.ZodType | null,
+  body?: unknown,
+): Promise<unknown> {
   const raw = body instanceof Blob;
   let response: Response;
   try {
@@ -28,13 +37,15 @@ export async function ask<T>(method: 'GET' | 'POST', path: string, body?: unknow
     throw new Unreached('Auk cannot be reached. Check the network; what was scanned is kept.');
   }
   const text = await response.text();
-  if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
-  throw new Refused(readProblem(text, response.status));
+  if (!response.ok) throw new Refused(readProblem(text, response.status));
+  const answer: unknown = text === '' ? undefined : JSON.parse(text);
+  if (form && (import.meta.env.DEV || response.headers.has(CHECKED))) form.parse(answer);
+  return answer;
 }
 
 function readProblem(text: string, status: number): Problem {
   try {
-    return JSON.parse(text) as Problem;
+    return Problem.parse(JSON.parse(text));
   } catch {
     return {
       type: 'about:blank',
@@ -62,8 +73,18 @@ export async function download(path: string, body: Blob, name: string): Promise<
   URL.revokeObjectURL(link.href);
 }
 
-export const get = <T>(path: string) => ask<T>('GET', path);
-export const post = <T>(path: string, body: unknown = {}) => ask<T>('POST', path, body);
+/** Reads what the contract says the answer is; in development and tests the answer is checked against it. */
+export const get = <F extends z.ZodType>(form: F, path: string) =>
+  ask('GET', path, form) as Promise<z.output<F>>;
+
+/** Does something that answers as the contract says. */
+export const post = <F extends z.ZodType>(form: F, path: string, body: unknown = {}) =>
+  ask('POST', path, form, body) as Promise<z.output<F>>;
+
+/** Does something whose answer is not read. */
+export const send = async (path: string, body: unknown = {}): Promise<void> => {
+  await ask('POST', path, null, body);
+};
 
 /** What and why of any error, with its cure. */
 export function wordsOf(error: unknown): { says: string; cure: string } {

@@ -1,4 +1,4 @@
-import type { HouseState, Person } from '@auk/contract';
+import { HouseState, Person } from '@auk/contract';
 import { ThemeProvider } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
@@ -53,14 +53,14 @@ const HOME: Record<Person['role'], string> = {
 export function App() {
   const me = useQuery({
     queryKey: ['me'],
-    queryFn: () => get<Person>('people/me'),
+    queryFn: () => get(Person, 'people/me'),
     staleTime: Number.POSITIVE_INFINITY,
     placeholderData: undefined,
   });
   const house = useQuery({
     queryKey: ['house'],
     queryFn: async () => {
-      const state = await get<HouseState>('house');
+      const state = await get(HouseState, 'house');
       setHouseZone(state.zone);
       return state;
     },

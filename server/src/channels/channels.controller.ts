@@ -1,4 +1,4 @@
-import { ChannelKind, ChannelView, ConnectChannel, type Person } from '@auk/contract';
+import { ChannelKind, ChannelTrouble, ChannelView, ConnectChannel, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
@@ -28,7 +28,7 @@ export class ChannelsController {
 
   @Get(':code/trouble')
   @May('channels.pull')
-  @Answers(z.array(z.object({ number: z.string(), why: z.string(), at: z.iso.datetime() })))
+  @Answers(ChannelTrouble.array())
   trouble(@Param('code') code: string): Promise<{ number: string; why: string; at: Date }[]> {
     return this.channels.trouble(parse(Code, code));
   }

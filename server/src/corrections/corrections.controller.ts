@@ -1,4 +1,13 @@
-import { Corrected, CountIn, MoveIn, type Person, StockSettings, WriteOffIn } from '@auk/contract';
+import {
+  Corrected,
+  CountIn,
+  FoundCode,
+  MoveIn,
+  type Person,
+  ServedAgain,
+  StockSettings,
+  WriteOffIn,
+} from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
@@ -17,9 +26,7 @@ export class CorrectionsController {
   @Get('code')
   @SignedIn()
   @Takes({ query: CodeQuery })
-  @Answers(
-    z.object({ product: z.object({ sku: z.string(), name: z.string(), units: z.number() }).nullable() }),
-  )
+  @Answers(FoundCode)
   async code(
     @Query() query: unknown,
   ): Promise<{ product: { sku: string; name: string; units: number } | null }> {
@@ -45,7 +52,7 @@ export class CorrectionsController {
   @Post('serve-again')
   @HttpCode(200)
   @May('stock.serve')
-  @Answers(z.object({ cleared: z.number(), shorted: z.number() }))
+  @Answers(ServedAgain)
   serveAgain(@Me() me: Person): Promise<{ cleared: number; shorted: number }> {
     return this.desk.serveAgain(by(me));
   }

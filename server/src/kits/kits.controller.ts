@@ -6,8 +6,10 @@ import {
   KitPolicyIn,
   KitRow,
   KitView,
+  MadeNo,
   MissingAnswer,
   MissingQuery,
+  MovedOrders,
   NewVersionIn,
   type Person,
   PromiseAnswer,
@@ -89,7 +91,7 @@ export class KitsController {
   @HttpCode(200)
   @May('recipes.change')
   @Takes({ body: NewVersionIn })
-  @Answers(z.object({ moved: z.number() }))
+  @Answers(MovedOrders)
   moveOrders(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<{ moved: number }> {
     return this.recipes.moveOrders(sku, parse(NewVersionIn, body).orderIds, by(me));
   }
@@ -112,7 +114,7 @@ export class KitsController {
   @HttpCode(200)
   @May('builds.plan')
   @Takes({ body: BuildIn })
-  @Answers(z.object({ no: z.string() }))
+  @Answers(MadeNo)
   async plan(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.builds.create(parse(BuildIn, body), by(me)) };
   }
@@ -121,7 +123,7 @@ export class KitsController {
   @HttpCode(200)
   @May('builds.work')
   @Takes({ body: UnbuildIn })
-  @Answers(z.object({ no: z.string() }))
+  @Answers(MadeNo)
   async unbuild(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.builds.unbuild(parse(UnbuildIn, body), by(me)) };
   }

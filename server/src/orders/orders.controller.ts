@@ -7,17 +7,20 @@ import {
   DecideIn,
   DraftScan,
   FinishDraft,
-  fromCore,
   Id,
   KeepQuestion,
+  Kept,
   KeptQuestion,
   KnownBuyer,
+  MadeId,
   MergeIn,
+  Neighbours,
   NewOrder,
   NoteIn,
   OrderCount,
   OrderEdit,
   OrderFilter,
+  OrderPageAnswer,
   OrderQuery,
   OrderRow,
   OrderView,
@@ -25,7 +28,7 @@ import {
   Park,
   type Person,
   PreferenceIn,
-  pageOf,
+  ScanAnswer,
   SplitIn,
   TagIn,
   Unpark,
@@ -61,7 +64,7 @@ export class OrdersController {
   @Get()
   @SignedIn()
   @Takes({ query: OrderQuery })
-  @Answers(pageOf(OrderRow).extend(z.object({ count: OrderCount }).shape))
+  @Answers(OrderPageAnswer)
   list(@Query() query: unknown): Promise<Page<OrderRow> & { count: OrderCount }> {
     return this.lists.list(parse(OrderQuery, query), new Date());
   }
@@ -101,7 +104,7 @@ export class OrdersController {
 
   @Get('preferences/:name')
   @SignedIn()
-  @Answers(z.object({ value: z.unknown() }))
+  @Answers(Kept)
   async preference(@Param('name') name: string, @Me() me: Person): Promise<{ value: unknown }> {
     return { value: await this.desk.preference(me.id, parse(Name, name)) };
   }
@@ -136,7 +139,7 @@ export class OrdersController {
   @HttpCode(200)
   @May('orders.change')
   @Takes({ body: MergeIn })
-  @Answers(z.object({ id: z.string() }))
+  @Answers(MadeId)
   async merge(@Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.merge(parse(MergeIn, body).ids, by(me)) };
   }
@@ -145,7 +148,7 @@ export class OrdersController {
   @HttpCode(200)
   @May('orders.change')
   @Takes({ body: NewOrder })
-  @Answers(z.object({ id: z.string() }))
+  @Answers(MadeId)
   async create(@Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.create(parse(NewOrder, body).channel, by(me)) };
   }
@@ -160,7 +163,7 @@ export class OrdersController {
   @Get(':id/beside')
   @SignedIn()
   @Takes({ query: OrderQuery })
-  @Answers(z.object({ before: z.string().nullable(), after: z.string().nullable() }))
+  @Answers(Neighbours)
   beside(
     @Param('id') id: string,
     @Query() query: unknown,
@@ -181,7 +184,7 @@ export class OrdersController {
   @HttpCode(200)
   @May('orders.change')
   @Takes({ body: DraftScan })
-  @Answers(fromCore<Answer>())
+  @Answers(ScanAnswer)
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Answer> {
     return this.typed.scan(parse(Id, id), parse(DraftScan, body), by(me));
   }
@@ -198,7 +201,7 @@ export class OrdersController {
   @Post(':id/copy')
   @HttpCode(200)
   @May('orders.change')
-  @Answers(z.object({ id: z.string() }))
+  @Answers(MadeId)
   async copy(@Param('id') id: string, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.copy(parse(Id, id), by(me)) };
   }
@@ -207,7 +210,7 @@ export class OrdersController {
   @HttpCode(200)
   @May('orders.change')
   @Takes({ body: SplitIn })
-  @Answers(z.object({ id: z.string() }))
+  @Answers(MadeId)
   async split(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
     return { id: await this.typed.split(parse(Id, id), parse(SplitIn, body), by(me)) };
   }

@@ -1,5 +1,6 @@
 import {
   Id,
+  MadeBadge,
   NewPin,
   Person,
   PersonEdit,
@@ -68,7 +69,7 @@ export class PeopleController {
   @HttpCode(200)
   @May('people.change')
   @Takes({ body: PersonIn })
-  @Answers(z.object({ badge: z.string() }))
+  @Answers(MadeBadge)
   add(@Body() body: unknown, @Me() me: Person): Promise<{ badge: string }> {
     return this.desk.add(parse(PersonIn, body), by(me));
   }

@@ -5,7 +5,9 @@ import {
   judgedOf,
   ListRow,
   ListView,
+  MadeNo,
   OpenBench,
+  OpenedList,
   type Person,
   PlanList,
   ScanIn,
@@ -59,7 +61,7 @@ export class PickingController {
   @HttpCode(200)
   @May('lists.release')
   @Takes({ body: PlanList })
-  @Answers(z.object({ no: z.string() }))
+  @Answers(MadeNo)
   async release(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: `PL-${(await this.picking.release(parse(PlanList, body).orderIds, by(me))).no}` };
   }
@@ -68,7 +70,7 @@ export class PickingController {
   @HttpCode(200)
   @May('pick')
   @Takes({ body: OpenBench })
-  @Answers(z.object({ sessionId: z.string(), listId: z.string(), state: fromCore<PickState>() }))
+  @Answers(OpenedList)
   open(
     @Body() body: unknown,
     @Me() me: Person,

@@ -2,6 +2,7 @@ import {
   fromCore,
   type Judged,
   judgedOf,
+  MadeNo,
   type Person,
   PurchaseOrderIn,
   PurchaseOrderRow,
@@ -38,7 +39,7 @@ export class ReceivingController {
   @HttpCode(200)
   @May('purchases.change')
   @Takes({ body: PurchaseOrderIn })
-  @Answers(z.object({ no: z.string() }))
+  @Answers(MadeNo)
   async create(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.orders.create(parse(PurchaseOrderIn, body), by(me)) };
   }

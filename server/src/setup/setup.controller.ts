@@ -1,7 +1,6 @@
-import { HouseState, OpenHouse } from '@auk/contract';
+import { HouseState, MadeBadge, OpenHouse } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Post, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import { z } from 'zod';
 import { Anyone, keepSignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
@@ -22,7 +21,7 @@ export class SetupController {
   @HttpCode(200)
   @Anyone()
   @Takes({ body: OpenHouse })
-  @Answers(z.object({ badge: z.string() }))
+  @Answers(MadeBadge)
   async open(
     @Body() body: unknown,
     @Req() request: Request,

@@ -1,12 +1,4 @@
-import {
-  type ChannelView,
-  can,
-  type LinkAnswer,
-  type ListingRow,
-  type Page,
-  type Person,
-  type ProductRow,
-} from '@auk/contract';
+import { ChannelView, can, LinkAnswer, ListingRow, Page, Person, ProductRow, pageOf } from '@auk/contract';
 import { count, formatMoney, SURE_FROM } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -34,12 +26,16 @@ export default function ListingsPage({ me }: { me: Person }) {
   const client = useQueryClient();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [meant, setMeant] = useState<Record<string, Meant>>({});
-  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get<ChannelView[]>('channels') });
-  const products = useQuery({ queryKey: ['products', ''], queryFn: () => get<Page<ProductRow>>('products') });
+  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get(ChannelView.array(), 'channels') });
+  const products = useQuery({
+    queryKey: ['products', ''],
+    queryFn: () => get(pageOf(ProductRow), 'products'),
+  });
   const listings = useInfiniteQuery({
     queryKey: ['listings', question],
     queryFn: ({ pageParam }) =>
-      get<Page<ListingRow>>(
+      get(
+        pageOf(ListingRow),
         `listings?${question}${pageParam ? `&after=${encodeURIComponent(pageParam)}` : ''}`,
       ),
     initialPageParam: '',
@@ -64,11 +60,11 @@ export default function ListingsPage({ me }: { me: Person }) {
   };
   const link = useMutation({
     mutationFn: (links: { listingId: string; sku: string | null; units: number }[]) =>
-      post<LinkAnswer>('listings/link', { links }),
+      post(LinkAnswer, 'listings/link', { links }),
     onSuccess: done,
   });
   const make = useMutation({
-    mutationFn: (listingIds: string[]) => post<LinkAnswer>('listings/products', { listingIds }),
+    mutationFn: (listingIds: string[]) => post(LinkAnswer, 'listings/products', { listingIds }),
     onSuccess: done,
   });
   const answer = link.submittedAt > make.submittedAt ? link.data : make.data;

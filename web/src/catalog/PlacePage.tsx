@@ -1,4 +1,4 @@
-import type { PlaceView } from '@auk/contract';
+import { PlaceView } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { get } from '../api.js';
@@ -7,7 +7,7 @@ import { ProblemNote } from '../parts/problem.js';
 /** What lies in a place or tote. */
 export default function PlacePage() {
   const { code } = useParams();
-  const place = useQuery({ queryKey: ['place', code], queryFn: () => get<PlaceView>(`places/${code}`) });
+  const place = useQuery({ queryKey: ['place', code], queryFn: () => get(PlaceView, `places/${code}`) });
   if (!place.data) return <ProblemNote error={place.error} />;
   const { stock, kind } = place.data;
   return (

@@ -1,4 +1,4 @@
-import type { ProductHistory, ProductRow } from '@auk/contract';
+import { ProductHistory, ProductRow } from '@auk/contract';
 import { type FactValue, formatMoney, PRODUCT_FACTS, parseAmount } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
@@ -189,7 +189,7 @@ export function Facts({
 export function History({ sku }: { sku: string }) {
   const history = useQuery({
     queryKey: ['product', sku, 'history'],
-    queryFn: () => get<ProductHistory[]>(`products/${encodeURIComponent(sku)}/history`),
+    queryFn: () => get(ProductHistory.array(), `products/${encodeURIComponent(sku)}/history`),
   });
   if (!history.data || history.data.length === 0) return null;
   return (

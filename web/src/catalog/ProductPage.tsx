@@ -1,10 +1,10 @@
-import { can, type Person, type ProductRow } from '@auk/contract';
+import { can, Person, ProductRow } from '@auk/contract';
 import { type FactValue, formatMoney, formatSize, formatWeight, parseSize, parseWeight } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { ask, get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { Field } from '../parts/Field.js';
 import { Picture } from '../parts/picture.js';
 import { ProblemNote } from '../parts/problem.js';
@@ -17,7 +17,7 @@ export default function ProductPage({ me }: { me: Person }) {
   const { sku } = useParams();
   const product = useQuery({
     queryKey: ['product', sku],
-    queryFn: () => get<ProductRow>(`products/${encodeURIComponent(sku!)}`),
+    queryFn: () => get(ProductRow, `products/${encodeURIComponent(sku!)}`),
   });
   if (!product.data) return <ProblemNote error={product.error} />;
   return <Product key={sku} product={product.data} me={me} />;
@@ -29,8 +29,7 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
   const [wrong, setWrong] = useState('');
   const path = `products/${encodeURIComponent(p.sku)}`;
   const act = useMutation({
-    mutationFn: ([to, body]: [string, unknown]) =>
-      body instanceof Blob ? ask('POST', `${path}${to}`, body) : post(`${path}${to}`, body),
+    mutationFn: ([to, body]: [string, unknown]) => send(`${path}${to}`, body),
     onSettled: () => client.invalidateQueries(),
   });
   const save = (fields: Record<string, FactValue>) => {

@@ -1,11 +1,11 @@
-import { can, type Page, type Person, type ProductRow } from '@auk/contract';
+import { can, Person, ProductRow, pageOf } from '@auk/contract';
 import { count, type FactValue, formatSize, formatWeight, PRODUCT_FACTS, parseWeight } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { ExportLinks } from '../imports/ExportLinks.js';
 import { Ask } from '../parts/ask.js';
 import { Picture } from '../parts/picture.js';
@@ -21,7 +21,7 @@ export default function ProductsPage({ me }: { me: Person }) {
   const [making, setMaking] = useState(false);
   const products = useQuery({
     queryKey: ['products', 'list', question],
-    queryFn: () => get<Page<ProductRow>>(`products?${question}`),
+    queryFn: () => get(pageOf(ProductRow), `products?${question}`),
   });
   const rows = products.data?.rows ?? [];
   const desk = can(me, 'products.change');
@@ -178,7 +178,7 @@ function ChangeMany({ skus, done }: { skus: string[]; done: () => void }) {
   const [wrong, setWrong] = useState('');
   const client = useQueryClient();
   const save = useMutation({
-    mutationFn: (value: FactValue) => post('products/edit', { skus, fields: { [field]: value } }),
+    mutationFn: (value: FactValue) => send('products/edit', { skus, fields: { [field]: value } }),
     onSuccess: () => {
       void client.invalidateQueries();
       done();
@@ -253,7 +253,7 @@ function NewProduct({ leave }: { leave: () => void }) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const make = useMutation({
-    mutationFn: () => post('products', { sku, fields: { name, kind } }),
+    mutationFn: () => send('products', { sku, fields: { name, kind } }),
     onSuccess: () => {
       void client.invalidateQueries({ queryKey: ['products'] });
       void navigate(`/products/${encodeURIComponent(sku.toUpperCase())}`);

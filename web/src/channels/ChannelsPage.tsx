@@ -1,4 +1,4 @@
-import { type ChannelKind, type ChannelView, can, type Person } from '@auk/contract';
+import { ChannelKind, ChannelTrouble, ChannelView, can, Person } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -6,7 +6,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { DateTime } from 'luxon';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { clock, moment, span } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
@@ -17,9 +17,9 @@ import './channels.css';
 export default function ChannelsPage({ me }: { me: Person }) {
   const client = useQueryClient();
   const [editing, setEditing] = useState<ChannelView | null>(null);
-  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get<ChannelView[]>('channels') });
+  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get(ChannelView.array(), 'channels') });
   const pull = useMutation({
-    mutationFn: (code: string) => post(`channels/${code}/pull`),
+    mutationFn: (code: string) => send(`channels/${code}/pull`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['channels'] }),
   });
   const lead = can(me, 'channels.connect');
@@ -146,7 +146,7 @@ function Channel({
 function Trouble({ code, on }: { code: string; on: boolean }) {
   const trouble = useQuery({
     queryKey: ['channels', 'trouble', code],
-    queryFn: () => get<{ number: string; why: string }[]>(`channels/${code}/trouble`),
+    queryFn: () => get(ChannelTrouble.array(), `channels/${code}/trouble`),
     enabled: on,
   });
   return (
@@ -164,7 +164,7 @@ function Connect({ channel: c, leave }: { channel: ChannelView; leave: () => voi
   const client = useQueryClient();
   const kinds = useQuery({
     queryKey: ['channels', 'kinds'],
-    queryFn: () => get<ChannelKind[]>('channels/kinds'),
+    queryFn: () => get(ChannelKind.array(), 'channels/kinds'),
   });
   const [kind, setKind] = useState(c.link?.kind ?? 'cursor');
   const [address, setAddress] = useState(c.link?.address ?? '');
@@ -173,7 +173,7 @@ function Connect({ channel: c, leave }: { channel: ChannelView; leave: () => voi
   const [active, setActive] = useState(c.link?.active ?? true);
   const save = useMutation({
     mutationFn: () =>
-      post(`channels/${c.code}/connect`, { kind, address, key, everyMinutes: Number(every), active }),
+      send(`channels/${c.code}/connect`, { kind, address, key, everyMinutes: Number(every), active }),
     onSuccess: () => {
       void client.invalidateQueries({ queryKey: ['channels'] });
       leave();

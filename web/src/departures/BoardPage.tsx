@@ -1,10 +1,10 @@
-import type { Board, BoardDeparture, NeedsPerson, StageBar } from '@auk/contract';
+import { Board, BoardDeparture, NeedsPerson, StageBar } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { DateTime } from 'luxon';
 import { Link } from 'react-router';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { clock, span } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
 import { useMinute } from '../shell/Shell.js';
@@ -26,7 +26,7 @@ const NEEDS_SHOWN = 6;
 export default function BoardPage() {
   const board = useQuery({
     queryKey: ['board'],
-    queryFn: () => get<Board>('departures/board'),
+    queryFn: () => get(Board, 'departures/board'),
     refetchInterval: 30_000,
   });
   if (!board.data) return <ProblemNote error={board.error} />;
@@ -177,7 +177,7 @@ function Need({ need: n }: { need: NeedsPerson }) {
             : 'Look';
   const client = useQueryClient();
   const retry = useMutation({
-    mutationFn: () => post(`jobs/${n.job}/retry`),
+    mutationFn: () => send(`jobs/${n.job}/retry`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['board'] }),
   });
   return (

@@ -1,4 +1,4 @@
-import { can, type HandoverAnswer, type HandoverView, type Person } from '@auk/contract';
+import { can, HandoverAnswer, HandoverView, Person } from '@auk/contract';
 import type { Answer } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -17,10 +17,10 @@ import './board.css';
 export default function HandoverPage({ me }: { me: Person }) {
   const { no } = useParams();
   const client = useQueryClient();
-  const view = useQuery({ queryKey: ['handover', no], queryFn: () => get<HandoverView>(`departures/${no}`) });
+  const view = useQuery({ queryKey: ['handover', no], queryFn: () => get(HandoverView, `departures/${no}`) });
   const [answer, setAnswer] = useState<Answer | null>(null);
   const scan = useMutation({
-    mutationFn: (text: string) => post<HandoverAnswer>(`departures/${no}/scans`, { text }),
+    mutationFn: (text: string) => post(HandoverAnswer, `departures/${no}/scans`, { text }),
     onSuccess: got => {
       setAnswer(got.answer);
       playTone(got.answer.tone);
@@ -30,13 +30,13 @@ export default function HandoverPage({ me }: { me: Person }) {
     scope: { id: 'handover' },
   });
   const close = useMutation({
-    mutationFn: (leaveBehind: boolean) => post<HandoverView>(`departures/${no}/close`, { leaveBehind }),
+    mutationFn: (leaveBehind: boolean) => post(HandoverView, `departures/${no}/close`, { leaveBehind }),
     onSuccess: got => client.setQueryData(['handover', no], got),
   });
   const [calling, setCalling] = useState(false);
   const [reason, setReason] = useState('');
   const cancel = useMutation({
-    mutationFn: () => post<HandoverView>(`departures/${no}/cancel`, { reason }),
+    mutationFn: () => post(HandoverView, `departures/${no}/cancel`, { reason }),
     onSuccess: got => {
       client.setQueryData(['handover', no], got);
       setCalling(false);

@@ -1,10 +1,10 @@
-import type { ChannelView, ImportKind, ImportReport } from '@auk/contract';
+import { ChannelView, ImportKind, ImportReport } from '@auk/contract';
 import { count, type Mapping } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { ask, download, get } from '../api.js';
+import { download, get, post } from '../api.js';
 import { Changes } from '../parts/Changes.js';
 import { ProblemNote } from '../parts/problem.js';
 import './imports.css';
@@ -65,14 +65,14 @@ export default function ImportPage() {
   const [mapping, setMapping] = useState<Mapping | null>(null);
   const [over, setOver] = useState(false);
   const client = useQueryClient();
-  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get<ChannelView[]>('channels') });
+  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get(ChannelView.array(), 'channels') });
   const path = (f: File, commit: 'yes' | 'no', m: Mapping | null, more = '') =>
     `imports/${kind}${more}?${new URLSearchParams({ channel: about.ofChannel ? channel : 'house', name: f.name, commit, ...(m ? { mapping: JSON.stringify(m) } : {}) })}`;
   const preview = useMutation({
-    mutationFn: ([f, m]: [File, Mapping | null]) => ask<ImportReport>('POST', path(f, 'no', m), f),
+    mutationFn: ([f, m]: [File, Mapping | null]) => post(ImportReport, path(f, 'no', m), f),
   });
   const take = useMutation({
-    mutationFn: (f: File) => ask<ImportReport>('POST', path(f, 'yes', mapping), f),
+    mutationFn: (f: File) => post(ImportReport, path(f, 'yes', mapping), f),
     onSuccess: () => client.invalidateQueries(),
   });
   const bad = useMutation({

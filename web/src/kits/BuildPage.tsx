@@ -1,9 +1,9 @@
-import { type BuildView, can, type Person } from '@auk/contract';
+import { BuildView, can, MadeNo, Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { get, post } from '../api.js';
+import { get, post, send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { day, moment } from '../parts/format.js';
 import { Picture } from '../parts/picture.js';
@@ -15,7 +15,7 @@ import './kits.css';
 /** One build: its parts from the shelf to the kit, finishing in portions, and what was done. */
 export default function BuildPage({ me }: { me: Person }) {
   const { no } = useParams();
-  const build = useQuery({ queryKey: ['build', no], queryFn: () => get<BuildView>(`builds/${no}`) });
+  const build = useQuery({ queryKey: ['build', no], queryFn: () => get(BuildView, `builds/${no}`) });
   if (!build.data) return <ProblemNote error={build.error} />;
   return <Build key={no} build={build.data} me={me} />;
 }
@@ -26,14 +26,14 @@ function Build({ build: b, me }: { build: BuildView; me: Person }) {
   const [stopping, setStopping] = useState(false);
   const desk = can(me, 'builds.plan');
   const list = useMutation({
-    mutationFn: () => post<{ no: string }>('picking/lists', { orderIds: [b.orderId] }),
+    mutationFn: () => post(MadeNo, 'picking/lists', { orderIds: [b.orderId] }),
     onSuccess: async ({ no }) => {
       await client.invalidateQueries();
       void navigate(`/pick/${no}`);
     },
   });
   const stop = useMutation({
-    mutationFn: () => post(`builds/${b.no}/stop`),
+    mutationFn: () => send(`builds/${b.no}/stop`),
     onSuccess: async () => {
       setStopping(false);
       await client.invalidateQueries();

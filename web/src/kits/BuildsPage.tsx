@@ -1,4 +1,4 @@
-import { type BuildRow, can, type Person, type ProposedBuildRow } from '@auk/contract';
+import { BuildRow, can, Person, ProposedBuildRow } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -15,10 +15,10 @@ import { TakeApart } from './TakeApart.js';
 
 /** Builds: what should be made, what is being made, and what was. */
 export default function BuildsPage({ me }: { me: Person }) {
-  const builds = useQuery({ queryKey: ['builds'], queryFn: () => get<BuildRow[]>('builds') });
+  const builds = useQuery({ queryKey: ['builds'], queryFn: () => get(BuildRow.array(), 'builds') });
   const proposed = useQuery({
     queryKey: ['builds', 'proposed'],
-    queryFn: () => get<ProposedBuildRow[]>('builds/proposed'),
+    queryFn: () => get(ProposedBuildRow.array(), 'builds/proposed'),
   });
   const [plan, setPlan] = useState<ProposedBuildRow | null>(null);
   const [apart, setApart] = useState(false);

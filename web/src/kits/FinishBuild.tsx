@@ -1,10 +1,10 @@
-import type { BuildView } from '@auk/contract';
+import { BuildView } from '@auk/contract';
 import { canonicalCode, count, PLACE_CODE } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { post } from '../api.js';
+import { send } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
 import { useScanner } from '../scans/useScanner.js';
 
@@ -24,7 +24,7 @@ export function FinishBuild({ build: b }: { build: BuildView }) {
   const client = useQueryClient();
   const finish = useMutation({
     mutationFn: () =>
-      post(`builds/${b.no}/finish`, {
+      send(`builds/${b.no}/finish`, {
         key,
         made: Number(made || 0),
         to,

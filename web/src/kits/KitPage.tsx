@@ -1,9 +1,9 @@
-import { can, type KitView, type MissingAnswer, type Person, type RecipeVersion } from '@auk/contract';
+import { can, KitView, MissingAnswer, Person, RecipeVersion } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { moment } from '../parts/format.js';
 import { Picture } from '../parts/picture.js';
 import { ProblemNote } from '../parts/problem.js';
@@ -19,7 +19,7 @@ export default function KitPage({ me }: { me: Person }) {
   const { sku } = useParams();
   const kit = useQuery({
     queryKey: ['kit', sku],
-    queryFn: () => get<KitView>(`kits/${encodeURIComponent(sku!)}`),
+    queryFn: () => get(KitView, `kits/${encodeURIComponent(sku!)}`),
   });
   if (!kit.data) return <ProblemNote error={kit.error} />;
   return <Kit key={sku} kit={kit.data} desk={can(me, 'recipes.change')} />;
@@ -31,7 +31,7 @@ function Kit({ kit: k, desk }: { kit: KitView; desk: boolean }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const policy = useMutation({
-    mutationFn: (kitPolicy: string) => post(`kits/${encodeURIComponent(k.sku)}/policy`, { kitPolicy }),
+    mutationFn: (kitPolicy: string) => send(`kits/${encodeURIComponent(k.sku)}/policy`, { kitPolicy }),
     onSettled: () => client.invalidateQueries(),
   });
   return (
@@ -185,7 +185,7 @@ function Missing({ sku }: { sku: string }) {
   const n = Number(wanted);
   const answer = useQuery({
     queryKey: ['kit', sku, 'missing', n],
-    queryFn: () => get<MissingAnswer>(`kits/${encodeURIComponent(sku)}/missing?quantity=${n}`),
+    queryFn: () => get(MissingAnswer, `kits/${encodeURIComponent(sku)}/missing?quantity=${n}`),
     enabled: n > 0,
   });
   return (

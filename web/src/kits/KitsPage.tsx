@@ -1,4 +1,4 @@
-import { can, type KitRow, type Person } from '@auk/contract';
+import { can, KitRow, Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
@@ -15,7 +15,7 @@ import { PromiseBox } from './PromiseBox.js';
 /** Kits and bundles: what there is of each, what can be made, what limits it, and what is left to sell. */
 export default function KitsPage({ me }: { me: Person }) {
   const { part, set } = useQuestion();
-  const kits = useQuery({ queryKey: ['kits'], queryFn: () => get<KitRow[]>('kits') });
+  const kits = useQuery({ queryKey: ['kits'], queryFn: () => get(KitRow.array(), 'kits') });
   const words = part('words').toLowerCase();
   const rows = (kits.data ?? []).filter(
     k => k.name.toLowerCase().includes(words) || k.sku.toLowerCase().includes(words),

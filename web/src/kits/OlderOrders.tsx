@@ -1,4 +1,4 @@
-import type { KitView } from '@auk/contract';
+import { KitView, MovedOrders } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -13,7 +13,7 @@ export function OlderOrders({ kit, desk }: { kit: KitView; desk: boolean }) {
   const client = useQueryClient();
   const move = useMutation({
     mutationFn: () =>
-      post<{ moved: number }>(`kits/${encodeURIComponent(kit.sku)}/orders`, { orderIds: [...chosen] }),
+      post(MovedOrders, `kits/${encodeURIComponent(kit.sku)}/orders`, { orderIds: [...chosen] }),
     onSuccess: async () => {
       setChosen(new Set());
       await client.invalidateQueries();

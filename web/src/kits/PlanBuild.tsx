@@ -1,3 +1,4 @@
+import { MadeNo } from '@auk/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -23,7 +24,7 @@ export function PlanBuild({ sku, name, suggested, leave, planned }: Props) {
   const client = useQueryClient();
   const plan = useMutation({
     mutationFn: () =>
-      post<{ no: string }>('builds', {
+      post(MadeNo, 'builds', {
         key,
         sku,
         quantity: Number(quantity),

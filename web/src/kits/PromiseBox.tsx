@@ -1,4 +1,4 @@
-import type { KitRow, PromiseAnswer } from '@auk/contract';
+import { KitRow, PromiseAnswer } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -17,7 +17,7 @@ export function PromiseBox({ kits }: { kits: readonly KitRow[] }) {
   const [wishes, setWishes] = useState<Wish[]>([EMPTY]);
   const ask = useMutation({
     mutationFn: (list: Wish[]) =>
-      post<PromiseAnswer>('kits/promise', {
+      post(PromiseAnswer, 'kits/promise', {
         wishes: list.map(w => ({ sku: w.sku, quantity: Number(w.quantity) })),
       }),
   });

@@ -1,8 +1,8 @@
-import type { KitView, Page, ProductRow } from '@auk/contract';
+import { KitView, ProductRow, pageOf } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
 
 interface Part {
@@ -19,11 +19,14 @@ export function RecipeEdit({ kit, leave }: { kit: KitView; leave: () => void }) 
   ]);
   const [note, setNote] = useState('');
   const client = useQueryClient();
-  const products = useQuery({ queryKey: ['products', ''], queryFn: () => get<Page<ProductRow>>('products') });
+  const products = useQuery({
+    queryKey: ['products', ''],
+    queryFn: () => get(pageOf(ProductRow), 'products'),
+  });
   const nameOf = new Map(products.data?.rows.map(p => [p.sku, p.name]));
   const save = useMutation({
     mutationFn: () =>
-      post(`kits/${encodeURIComponent(kit.sku)}/recipe`, {
+      send(`kits/${encodeURIComponent(kit.sku)}/recipe`, {
         parts: parts.filter(p => p.sku !== '').map(p => ({ sku: p.sku, quantity: Number(p.quantity) })),
         note,
         version: now?.version ?? 0,

@@ -1,3 +1,4 @@
+import { MadeNo } from '@auk/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -10,8 +11,7 @@ export function TakeApart({ leave, done }: { leave: () => void; done: (no: strin
   const [input, setInput] = useState({ sku: '', quantity: '1', from: '', to: '', reason: '' });
   const client = useQueryClient();
   const act = useMutation({
-    mutationFn: () =>
-      post<{ no: string }>('builds/unbuild', { key, ...input, quantity: Number(input.quantity) }),
+    mutationFn: () => post(MadeNo, 'builds/unbuild', { key, ...input, quantity: Number(input.quantity) }),
     onSuccess: async ({ no }) => {
       await client.invalidateQueries();
       done(no);

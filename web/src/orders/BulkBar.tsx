@@ -1,4 +1,4 @@
-import type { BulkAnswer } from '@auk/contract';
+import { BulkAnswer, MadeId, MadeNo } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -36,7 +36,7 @@ export function BulkBar({
   const client = useQueryClient();
   const act = useMutation({
     mutationFn: (what: Act) =>
-      post<BulkAnswer[]>('orders/bulk', { ids: [...chosen].slice(0, 500), act: what, text }),
+      post(BulkAnswer.array(), 'orders/bulk', { ids: [...chosen].slice(0, 500), act: what, text }),
     onSuccess: () => {
       setAsking(null);
       setText('');
@@ -117,7 +117,7 @@ function MakeList({ chosen, made }: { chosen: string[]; made: () => void }) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const make = useMutation({
-    mutationFn: () => post<{ no: string }>('picking/lists', { orderIds: chosen }),
+    mutationFn: () => post(MadeNo, 'picking/lists', { orderIds: chosen }),
     onSuccess: ({ no }) => {
       made();
       void client.invalidateQueries();
@@ -138,7 +138,7 @@ function Merge({ chosen, done }: { chosen: string[]; done: () => void }) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const merge = useMutation({
-    mutationFn: () => post<{ id: string }>('orders/merge', { ids: chosen }),
+    mutationFn: () => post(MadeId, 'orders/merge', { ids: chosen }),
     onSuccess: ({ id }) => {
       done();
       void client.invalidateQueries();

@@ -1,4 +1,4 @@
-import type { OrderView } from '@auk/contract';
+import { OrderView } from '@auk/contract';
 import { formatMoney } from '@auk/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -8,7 +8,7 @@ import { StopNote } from './StopCure.js';
 
 /** A look inside an order without leaving the list: what stops it, where it goes, its money. */
 export function InsideOrder({ id }: { id: string }) {
-  const order = useQuery({ queryKey: ['order', id], queryFn: () => get<OrderView>(`orders/${id}`) });
+  const order = useQuery({ queryKey: ['order', id], queryFn: () => get(OrderView, `orders/${id}`) });
   if (!order.data) return <ProblemNote error={order.error} />;
   const { row, shipTo, lines, stops, money, notes, related } = order.data;
   const show = (minor: number) => formatMoney(minor, row.currency);

@@ -1,8 +1,8 @@
-import type { Among, KeptQuestion, OrderCount } from '@auk/contract';
+import { Among, KeptQuestion, OrderCount } from '@auk/contract';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { countWords } from '../parts/words.js';
 import { questionOf } from './question.js';
@@ -21,11 +21,11 @@ export function KeptQuestions({ asked, ask, set }: Props) {
   const question = questionOf(asked);
   const among = useQuery({
     queryKey: ['orders', 'among', question],
-    queryFn: () => get<Among>(`orders/among?${filterOnly(asked)}`),
+    queryFn: () => get(Among, `orders/among?${filterOnly(asked)}`),
   });
   const kept = useQuery({
     queryKey: ['orders', 'questions'],
-    queryFn: () => get<KeptQuestion[]>('orders/questions'),
+    queryFn: () => get(KeptQuestion.array(), 'orders/questions'),
   });
   const again = () => {
     setNaming(false);
@@ -33,11 +33,11 @@ export function KeptQuestions({ asked, ask, set }: Props) {
     void client.invalidateQueries({ queryKey: ['orders', 'questions'] });
   };
   const keep = useMutation({
-    mutationFn: () => post('orders/questions', { name, question }),
+    mutationFn: () => send('orders/questions', { name, question }),
     onSuccess: again,
   });
   const forget = useMutation({
-    mutationFn: (id: string) => post(`orders/questions/${id}/forget`),
+    mutationFn: (id: string) => send(`orders/questions/${id}/forget`),
     onSuccess: again,
   });
   const find: [words: string, count: OrderCount | undefined, key: string, value: string][] = [

@@ -1,4 +1,4 @@
-import type { OrderLineView, OrderView, Page, ProductRow } from '@auk/contract';
+import { OrderLineView, OrderView, ProductRow, pageOf } from '@auk/contract';
 import {
   formatMoney,
   formatRate,
@@ -227,7 +227,7 @@ function AddLine({ save }: { save: Save }) {
   const [words, setWords] = useState('');
   const found = useQuery({
     queryKey: ['products', words],
-    queryFn: () => get<Page<ProductRow>>(`products?words=${encodeURIComponent(words)}&size=8`),
+    queryFn: () => get(pageOf(ProductRow), `products?words=${encodeURIComponent(words)}&size=8`),
     enabled: words.trim().length > 1,
   });
   const add = (sku: string) => {

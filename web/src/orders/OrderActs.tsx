@@ -1,4 +1,4 @@
-import type { OrderView } from '@auk/contract';
+import { MadeId, OrderView } from '@auk/contract';
 import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { post } from '../api.js';
+import { post, send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { ProblemNote } from '../parts/problem.js';
 
@@ -27,13 +27,15 @@ export function OrderActs({
   const client = useQueryClient();
   const navigate = useNavigate();
   const act = useMutation({
-    mutationFn: ([path, body]: [string, object]) =>
-      post<{ id?: string } | undefined>(`orders/${o.row.id}/${path}`, body),
-    onSuccess: answer => {
+    mutationFn: ([path, body]: [string, object]) => send(`orders/${o.row.id}/${path}`, body),
+    onSuccess: () => {
       setAsking(null);
       void client.invalidateQueries();
-      if (answer?.id) void navigate(`/orders/${answer.id}`);
     },
+  });
+  const copy = useMutation({
+    mutationFn: () => post(MadeId, `orders/${o.row.id}/copy`),
+    onSuccess: made => navigate(`/orders/${made.id}`),
   });
   const parked = o.row.stage === 'Parked' || (o.parkWord !== null && o.row.stage === 'Stopped');
   const unpark = () => (o.parkWord ? setAsking('unpark') : act.mutate(['unpark', {}]));
@@ -79,11 +81,11 @@ export function OrderActs({
         More
       </Button>
       <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
-        <MenuItem onClick={pick(() => act.mutate(['copy', {}]))}>Copy as a new draft</MenuItem>
+        <MenuItem onClick={pick(() => copy.mutate())}>Copy as a new draft</MenuItem>
         {can && !o.draft && <MenuItem onClick={pick(onSplit)}>Split off lines</MenuItem>}
         {can && <MenuItem onClick={pick(() => setAsking('cancel'))}>Cancel order</MenuItem>}
       </Menu>
-      {!asking && <ProblemNote error={act.error} />}
+      {!asking && <ProblemNote error={act.error ?? copy.error} />}
       {asking && (
         <AskReason
           asked={asking}

@@ -1,4 +1,4 @@
-import { can, type OrderView, type Person } from '@auk/contract';
+import { can, MadeId, Neighbours, OrderView, Person, ScanAnswer } from '@auk/contract';
 import { type Answer, count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -22,7 +22,7 @@ import './orders.css';
 /** One order's whole story on one page; everything on it is changed in place. */
 export default function OrderPage({ me }: { me: Person }) {
   const { id } = useParams();
-  const order = useQuery({ queryKey: ['order', id], queryFn: () => get<OrderView>(`orders/${id}`) });
+  const order = useQuery({ queryKey: ['order', id], queryFn: () => get(OrderView, `orders/${id}`) });
   if (!order.data) return <ProblemNote error={order.error} />;
   return <Order key={id} order={order.data} me={me} />;
 }
@@ -86,11 +86,6 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
   );
 }
 
-interface Neighbours {
-  before: string | null;
-  after: string | null;
-}
-
 /** The order before and the order after, in the list the person came from; also by Alt and an arrow. */
 function Beside({ id }: { id: string }) {
   const navigate = useNavigate();
@@ -99,7 +94,7 @@ function Beside({ id }: { id: string }) {
   const asked = useMemo(
     () => ({
       queryKey: ['orders', 'beside', id, question],
-      queryFn: () => get<Neighbours>(`orders/${id}/beside?${question}`),
+      queryFn: () => get(Neighbours, `orders/${id}/beside?${question}`),
     }),
     [id, question],
   );
@@ -142,7 +137,7 @@ function DraftScans({ id }: { id: string }) {
   const client = useQueryClient();
   const [answer, setAnswer] = useState<Pick<Answer, 'says' | 'next' | 'tone'> | null>(null);
   const send = useMutation({
-    mutationFn: (scan: { id: string; text: string }) => post<Answer>(`orders/${id}/scans`, scan),
+    mutationFn: (scan: { id: string; text: string }) => post(ScanAnswer, `orders/${id}/scans`, scan),
     retry: 5,
     scope: { id: `draft ${id}` },
     onSuccess: a => {
@@ -186,7 +181,7 @@ function SplitBar({
     .filter(([, n]) => n > 0)
     .map(([key, quantity]) => ({ key, quantity }));
   const split = useMutation({
-    mutationFn: () => post<{ id: string }>(`orders/${o.row.id}/split`, { version: o.version, lines }),
+    mutationFn: () => post(MadeId, `orders/${o.row.id}/split`, { version: o.version, lines }),
     onSuccess: ({ id }) => {
       leave();
       void client.invalidateQueries();

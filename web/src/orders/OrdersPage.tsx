@@ -1,9 +1,9 @@
-import { can, type OrderCount, type OrderRow, type Page, type Person } from '@auk/contract';
+import { can, MadeId, OrderPageAnswer, OrderRow, Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { get, post } from '../api.js';
+import { get, post, send } from '../api.js';
 import { ExportLinks } from '../imports/ExportLinks.js';
 import { ProblemNote } from '../parts/problem.js';
 import { BulkBar } from './BulkBar.js';
@@ -16,7 +16,6 @@ import { Sentence } from './Sentence.js';
 import { usePreference } from './usePreference.js';
 import './orders.css';
 
-type Counted = Page<OrderRow> & { count: OrderCount };
 const LIST = 'auk.orders.list';
 
 /** The question of the list a person was in last; previous and next on an order's page follow it. */
@@ -32,9 +31,9 @@ export default function OrdersPage({ me, departed }: { me: Person; departed?: bo
   const orders = useInfiniteQuery({
     queryKey: ['orders', question],
     queryFn: ({ pageParam }) =>
-      get<Counted>(`orders?${question}${pageParam ? `&after=${encodeURIComponent(pageParam)}` : ''}`),
+      get(OrderPageAnswer, `orders?${question}${pageParam ? `&after=${encodeURIComponent(pageParam)}` : ''}`),
     initialPageParam: '',
-    getNextPageParam: (last: Counted) => last.next,
+    getNextPageParam: (last: OrderPageAnswer) => last.next,
   });
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [kept, setColumns] = usePreference<ChosenColumns>('order-columns', {
@@ -45,11 +44,11 @@ export default function OrdersPage({ me, departed }: { me: Person; departed?: bo
   const client = useQueryClient();
   const navigate = useNavigate();
   const star = useMutation({
-    mutationFn: (r: OrderRow) => post(`orders/${r.id}/star`, { starred: !r.starred }),
+    mutationFn: (r: OrderRow) => send(`orders/${r.id}/star`, { starred: !r.starred }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['orders'] }),
   });
   const create = useMutation({
-    mutationFn: () => post<{ id: string }>('orders', {}),
+    mutationFn: () => post(MadeId, 'orders', {}),
     onSuccess: ({ id }) => navigate(`/orders/${id}`),
   });
   const rows = orders.data?.pages.flatMap(p => p.rows) ?? [];

@@ -1,4 +1,4 @@
-import type { ChannelView, OrderCount, Page, ProductRow } from '@auk/contract';
+import { ChannelView, OrderCount, ProductRow, pageOf } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useEffect, useRef, useState } from 'react';
 import { get } from '../api.js';
@@ -14,7 +14,7 @@ interface Props {
 /** The filter as a sentence with changeable words. */
 export function Sentence({ count, asked, set }: Props) {
   const [added, setAdded] = useState<string[]>([]);
-  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get<ChannelView[]>('channels') });
+  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get(ChannelView.array(), 'channels') });
   const shown = CLAUSES.filter(c => c.always || asked.get(c.key) || added.includes(c.key));
   const hidden = CLAUSES.filter(c => !shown.includes(c));
   const choicesOf = (c: Clause) =>
@@ -146,7 +146,10 @@ function Words({
 }
 
 function ProductList() {
-  const products = useQuery({ queryKey: ['products', ''], queryFn: () => get<Page<ProductRow>>('products') });
+  const products = useQuery({
+    queryKey: ['products', ''],
+    queryFn: () => get(pageOf(ProductRow), 'products'),
+  });
   return (
     <datalist id="products">
       {products.data?.rows.map(p => (

@@ -1,4 +1,4 @@
-import type { KnownBuyer, OrderView } from '@auk/contract';
+import { KnownBuyer, OrderView } from '@auk/contract';
 import {
   ADDRESS_FIELDS,
   type Address,
@@ -121,7 +121,7 @@ function BuyerFinder({ save }: { save: Save }) {
   const [words, setWords] = useState('');
   const found = useQuery({
     queryKey: ['buyers', words],
-    queryFn: () => get<KnownBuyer[]>(`orders/buyers?words=${encodeURIComponent(words)}`),
+    queryFn: () => get(KnownBuyer.array(), `orders/buyers?words=${encodeURIComponent(words)}`),
     enabled: words.trim().length > 1,
   });
   return (

@@ -1,10 +1,10 @@
-import type { LinkAnswer, ListingRow, OrderView, Page, ProductRow } from '@auk/contract';
+import { LinkAnswer, ListingRow, OrderView, ProductRow, pageOf } from '@auk/contract';
 import { type StopReason, SURE_FROM } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { get, post } from '../api.js';
+import { get, post, send } from '../api.js';
 import { Picture } from '../parts/picture.js';
 import { ProblemNote } from '../parts/problem.js';
 
@@ -63,7 +63,7 @@ function useCure<T>(act: (value: T) => Promise<unknown>) {
 }
 
 function Press({ words, path, body, plain }: { words: string; path: string; body: object; plain?: boolean }) {
-  const act = useCure(() => post(path, body));
+  const act = useCure(() => send(path, body));
   return (
     <>
       <Button
@@ -82,13 +82,16 @@ function Press({ words, path, body, plain }: { words: string; path: string; body
 function LinkListing({ channelSku }: { channelSku: string }) {
   const listing = useQuery({
     queryKey: ['listings', 'cure', channelSku],
-    queryFn: () => get<Page<ListingRow>>(`listings?state=unlinked&words=${encodeURIComponent(channelSku)}`),
+    queryFn: () => get(pageOf(ListingRow), `listings?state=unlinked&words=${encodeURIComponent(channelSku)}`),
   });
-  const products = useQuery({ queryKey: ['products', ''], queryFn: () => get<Page<ProductRow>>('products') });
+  const products = useQuery({
+    queryKey: ['products', ''],
+    queryFn: () => get(pageOf(ProductRow), 'products'),
+  });
   const [another, setAnother] = useState(false);
   const [sku, setSku] = useState('');
   const link = useCure((to: { sku: string; units: number }) =>
-    post<LinkAnswer>('listings/link-sku', { channelSku, ...to }),
+    post(LinkAnswer, 'listings/link-sku', { channelSku, ...to }),
   );
   const row = listing.data?.rows.find(l => l.channelSku === channelSku);
   const best = row?.proposals[0];
@@ -153,7 +156,7 @@ function LinkListing({ channelSku }: { channelSku: string }) {
 
 function GiveCode({ sku }: { sku: string }) {
   const [code, setCode] = useState('');
-  const give = useCure(() => post(`products/${encodeURIComponent(sku)}/codes`, { code }));
+  const give = useCure(() => send(`products/${encodeURIComponent(sku)}/codes`, { code }));
   return (
     <form
       className="linkform"
@@ -181,7 +184,7 @@ function MendAddress({ stop, order }: { stop: StopReason; order: OrderView }) {
   const field = stop.subject as keyof OrderView['shipTo'];
   const [text, setText] = useState(order.shipTo[field] ?? '');
   const mend = useCure(() =>
-    post(`orders/${order.row.id}/edit`, {
+    send(`orders/${order.row.id}/edit`, {
       version: order.version,
       shipTo: { ...order.shipTo, [field]: text },
     }),
@@ -210,7 +213,7 @@ function MendAddress({ stop, order }: { stop: StopReason; order: OrderView }) {
 }
 
 function Revive({ sku }: { sku: string }) {
-  const revive = useCure(() => post('products/edit', { skus: [sku], fields: { stage: 'Live' } }));
+  const revive = useCure(() => send('products/edit', { skus: [sku], fields: { stage: 'Live' } }));
   return (
     <>
       <Button
@@ -241,7 +244,7 @@ function Decide({ stop, order }: { stop: StopReason; order: OrderView }) {
 function Customs({ sku }: { sku: string }) {
   const [code, setCode] = useState('');
   const [origin, setOrigin] = useState('US');
-  const save = useCure(() => post('products/edit', { skus: [sku], fields: { customsCode: code, origin } }));
+  const save = useCure(() => send('products/edit', { skus: [sku], fields: { customsCode: code, origin } }));
   return (
     <form
       className="linkform"

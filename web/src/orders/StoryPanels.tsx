@@ -1,10 +1,10 @@
-import type { OrderView } from '@auk/contract';
+import { OrderView } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { post } from '../api.js';
+import { send } from '../api.js';
 import { Changes } from '../parts/Changes.js';
 import { moment } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
@@ -25,7 +25,7 @@ export function NotesPanel({ order: o, can }: { order: OrderView; can: boolean }
   const [tag, setTag] = useState('');
   const client = useQueryClient();
   const act = useMutation({
-    mutationFn: ([path, body]: [string, object]) => post(`orders/${o.row.id}/${path}`, body),
+    mutationFn: ([path, body]: [string, object]) => send(`orders/${o.row.id}/${path}`, body),
     onSuccess: () => client.invalidateQueries(),
   });
   return (
@@ -157,7 +157,7 @@ export function RelatedOrders({ order: o, can }: { order: OrderView; can: boolea
   const client = useQueryClient();
   const along = o.related.filter(r => r.how === 'can travel along');
   const merge = useMutation({
-    mutationFn: () => post('orders/merge', { ids: [o.row.id, ...along.map(r => r.id)] }),
+    mutationFn: () => send('orders/merge', { ids: [o.row.id, ...along.map(r => r.id)] }),
     onSuccess: () => client.invalidateQueries(),
   });
   if (o.related.length === 0) return null;

@@ -1,7 +1,7 @@
-import type { ChangedMeanwhile, OrderEdit, OrderView } from '@auk/contract';
+import { ChangedMeanwhile, OrderEdit, OrderView } from '@auk/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
-import { post, Refused } from '../api.js';
+import { Refused, send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { Changes } from '../parts/Changes.js';
 import { moment } from '../parts/format.js';
@@ -19,7 +19,7 @@ export function useOrderEdit(order: OrderView): {
   const [epoch, setEpoch] = useState(0);
   const edit = useMutation({
     mutationFn: (e: Edit & { version?: number }) =>
-      post(`orders/${order.row.id}/edit`, { version: order.version, ...e }),
+      send(`orders/${order.row.id}/edit`, { version: order.version, ...e }),
     onSettled: () => client.invalidateQueries(),
   });
   const problem = edit.error instanceof Refused ? edit.error.problem : null;

@@ -1,4 +1,4 @@
-import type { BenchView, Person, Strip } from '@auk/contract';
+import { BenchView, Person, Strip } from '@auk/contract';
 import { ThemeProvider } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
@@ -21,7 +21,7 @@ export default function BenchPage({ me }: { me: Person }) {
     if (opening.current) return;
     opening.current = true;
     try {
-      setView(await post<BenchView>('packing/open', { code, device: deviceId() }));
+      setView(await post(BenchView, 'packing/open', { code, device: deviceId() }));
       setProblem(null);
       playTone('right');
     } catch (error) {
@@ -56,7 +56,7 @@ function Waiting({
   const [typed, setTyped] = useState('');
   const strip = useQuery({
     queryKey: ['strip'],
-    queryFn: () => get<Strip>('departures/strip'),
+    queryFn: () => get(Strip, 'departures/strip'),
     refetchInterval: 30_000,
   });
   useScanner(open, { typed: true, onTyping: setTyped });

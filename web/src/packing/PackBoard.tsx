@@ -1,4 +1,4 @@
-import type { BenchView, Person } from '@auk/contract';
+import { BenchView, Person } from '@auk/contract';
 import {
   type Answer,
   type PackLine,
@@ -40,7 +40,7 @@ export function PackBoard({ me, view: opened, open, leave }: Props) {
   const client = useQueryClient();
   const [view, setView] = useState(opened);
   const refresh = useCallback(
-    async () => setView(await get<BenchView>(`packing/sessions/${opened.sessionId}`)),
+    async () => setView(await get(BenchView, `packing/sessions/${opened.sessionId}`)),
     [opened.sessionId],
   );
   const session = useScanSession(

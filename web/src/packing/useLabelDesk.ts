@@ -1,4 +1,4 @@
-import type { BuyLabel, LabelView, OffersView } from '@auk/contract';
+import { BuyLabel, LabelView, OffersView } from '@auk/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { v7 } from 'uuid';
@@ -25,14 +25,14 @@ export function useLabelDesk(
   const wants = closed && label?.state !== 'bought';
   const offers = useQuery({
     queryKey: ['offers', parcelNo],
-    queryFn: () => get<OffersView>(`parcels/${parcelNo}/offers`),
+    queryFn: () => get(OffersView, `parcels/${parcelNo}/offers`),
     enabled: wants,
     staleTime: 60_000,
     placeholderData: undefined,
   });
   const keys = useRef(new Map<string, string>());
   const buying = useMutation({
-    mutationFn: (wish: BuyLabel) => post<LabelView>(`parcels/${parcelNo}/label`, wish),
+    mutationFn: (wish: BuyLabel) => post(LabelView, `parcels/${parcelNo}/label`, wish),
     onSuccess: got => {
       playTone(got.state === 'bought' ? 'complete' : 'wrong');
       // A refused purchase is over: the same choice may be tried again under a new key.

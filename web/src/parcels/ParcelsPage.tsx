@@ -1,4 +1,4 @@
-import type { ParcelListRow } from '@auk/contract';
+import { ParcelListRow } from '@auk/contract';
 import { formatMoney, formatWeight } from '@auk/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -16,7 +16,7 @@ const MARK: Record<string, [string, string]> = {
 
 /** Parcels in the house and those that left in the last hours. */
 export default function ParcelsPage() {
-  const parcels = useQuery({ queryKey: ['parcels'], queryFn: () => get<ParcelListRow[]>('parcels') });
+  const parcels = useQuery({ queryKey: ['parcels'], queryFn: () => get(ParcelListRow.array(), 'parcels') });
   return (
     <>
       <div className="headline">

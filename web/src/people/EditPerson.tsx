@@ -1,11 +1,11 @@
-import { PersonEdit, type PersonRow, Role } from '@auk/contract';
+import { PersonEdit, PersonRow, Role } from '@auk/contract';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { post } from '../api.js';
+import { send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { ROLE_WORDS } from './PeoplePage.js';
 
@@ -24,7 +24,7 @@ export function EditPerson({
     role: person.role,
     active: person.active,
   });
-  const save = useMutation({ mutationFn: () => post(`people/${person.id}`, edit), onSuccess: done });
+  const save = useMutation({ mutationFn: () => send(`people/${person.id}`, edit), onSuccess: done });
   return (
     <Ask
       title={`Change ${person.name}`}

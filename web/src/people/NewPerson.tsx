@@ -1,4 +1,4 @@
-import { PersonIn, Role } from '@auk/contract';
+import { MadeBadge, PersonIn, Role } from '@auk/contract';
 import { zodResolver } from '@hookform/resolvers/zod';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -19,7 +19,7 @@ export function NewPerson({ leave, done }: { leave: () => void; done: () => Prom
     mode: 'onTouched',
   });
   const save = useMutation({
-    mutationFn: (input: PersonIn) => post<{ badge: string }>('people', input),
+    mutationFn: (input: PersonIn) => post(MadeBadge, 'people', input),
     onSuccess: done,
   });
   const { errors, isValid } = form.formState;

@@ -1,8 +1,8 @@
-import { NewPin as NewPinIn, type PersonRow } from '@auk/contract';
+import { NewPin as NewPinIn, PersonRow } from '@auk/contract';
 import TextField from '@mui/material/TextField';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { post } from '../api.js';
+import { send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 
 /** Gives a person a new PIN; their badge may be tried again at once. */
@@ -16,7 +16,7 @@ export function NewPin({
   done: () => Promise<void>;
 }) {
   const [pin, setPin] = useState('');
-  const save = useMutation({ mutationFn: () => post(`people/${person.id}/pin`, { pin }), onSuccess: done });
+  const save = useMutation({ mutationFn: () => send(`people/${person.id}/pin`, { pin }), onSuccess: done });
   return (
     <Ask
       title={`New PIN for ${person.name}`}

@@ -1,4 +1,4 @@
-import type { PersonRow, Role } from '@auk/contract';
+import { PersonRow, Role } from '@auk/contract';
 import Button from '@mui/material/Button';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -29,7 +29,7 @@ type Open = { what: 'new' } | { what: 'edit' | 'pin'; person: PersonRow } | null
 /** Who works here: badges, PINs, roles, and what each role may do. */
 export default function PeoplePage() {
   const client = useQueryClient();
-  const people = useQuery({ queryKey: ['people'], queryFn: () => get<PersonRow[]>('people') });
+  const people = useQuery({ queryKey: ['people'], queryFn: () => get(PersonRow.array(), 'people') });
   const [open, setOpen] = useState<Open>(null);
   const leave = () => setOpen(null);
   const done = async () => {

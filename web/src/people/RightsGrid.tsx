@@ -1,4 +1,4 @@
-import { RIGHT_NAMES, RIGHTS, type Right, type RightsTable, type Role } from '@auk/contract';
+import { RIGHT_NAMES, RIGHTS, Right, RightsTable, Role } from '@auk/contract';
 import Checkbox from '@mui/material/Checkbox';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -17,11 +17,11 @@ export function RightsGrid() {
   const client = useQueryClient();
   const rights = useQuery({
     queryKey: ['people', 'rights'],
-    queryFn: () => get<RightsTable>('people/rights'),
+    queryFn: () => get(RightsTable, 'people/rights'),
   });
   const set = useMutation({
     mutationFn: (input: { right: Right; role: Role; on: boolean }) =>
-      post<RightsTable>('people/rights', input),
+      post(RightsTable, 'people/rights', input),
     onSuccess: table => client.setQueryData(['people', 'rights'], table),
   });
   if (!rights.data) return <ProblemNote error={rights.error} />;

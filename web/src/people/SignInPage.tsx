@@ -1,4 +1,4 @@
-import type { Person } from '@auk/contract';
+import { Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -14,7 +14,7 @@ export function SignInPage() {
   const pinField = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const signIn = useMutation({
-    mutationFn: () => post<Person>('people/sign-in', { badge, pin }),
+    mutationFn: () => post(Person, 'people/sign-in', { badge, pin }),
     onSuccess: person => client.setQueryData(['me'], person),
   });
   useScanner(text => {

@@ -1,4 +1,4 @@
-import type { ListRow, ListView, Person } from '@auk/contract';
+import { ListRow, ListView, OpenedList, Person } from '@auk/contract';
 import { type PickState, type PickStop, pickDone, pickScan, stopOpen } from '@auk/core';
 import { ThemeProvider } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
@@ -15,21 +15,16 @@ import { benchTheme } from '../theme.js';
 import './floor.css';
 import { WalkMap } from './WalkMap.js';
 
-interface Opened {
-  sessionId: string;
-  state: PickState;
-}
-
 /** The Floor: a list is opened by its code, then one stop at a time. */
 export default function FloorPage({ me }: { me: Person }) {
   const { code } = useParams();
-  const [opened, setOpened] = useState<Opened | null>(null);
+  const [opened, setOpened] = useState<OpenedList | null>(null);
   const [error, setError] = useState<{ says: string; cure: string } | null>(null);
   useEffect(() => {
     setOpened(null);
     if (!code) return;
     let wanted = true;
-    post<Opened>('picking/open', { code, device: deviceId() }).then(
+    post(OpenedList, 'picking/open', { code, device: deviceId() }).then(
       got => wanted && setOpened(got),
       problem => {
         if (!wanted) return;
@@ -57,7 +52,7 @@ export default function FloorPage({ me }: { me: Person }) {
 function ChooseList({ me, error }: { me: Person; error: { says: string; cure: string } | null }) {
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListRow[]>('picking/lists') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get(ListRow.array(), 'picking/lists') });
   useScanner(text => void navigate(`/floor/${encodeURIComponent(text.trim().slice(0, 40))}`), {
     typed: true,
     onTyping: setTyped,
@@ -103,7 +98,7 @@ function ChooseList({ me, error }: { me: Person; error: { says: string; cure: st
   );
 }
 
-function Walk({ opened }: { opened: Opened }) {
+function Walk({ opened }: { opened: OpenedList }) {
   const session = useScanSession(
     opened.sessionId,
     `picking/sessions/${opened.sessionId}/scans`,
@@ -115,7 +110,7 @@ function Walk({ opened }: { opened: Opened }) {
   useScanner(scan, { typed: true, onTyping: setTyped });
   const list = useQuery({
     queryKey: ['list', state.listNo],
-    queryFn: () => get<ListView>(`picking/lists/${state.listNo}`),
+    queryFn: () => get(ListView, `picking/lists/${state.listNo}`),
   });
   const done = pickDone(state);
   const taken = state.stops.reduce((n, s) => n + s.taken + s.missing, 0);

@@ -1,4 +1,4 @@
-import type { ListView } from '@auk/contract';
+import { ListView } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
@@ -10,7 +10,7 @@ import { WalkMap } from './WalkMap.js';
 /** One pick list: its walk, its stops in walking order, and its paper. */
 export default function ListPage() {
   const { no } = useParams();
-  const list = useQuery({ queryKey: ['list', no], queryFn: () => get<ListView>(`picking/lists/${no}`) });
+  const list = useQuery({ queryKey: ['list', no], queryFn: () => get(ListView, `picking/lists/${no}`) });
   if (!list.data) return <ProblemNote error={list.error} />;
   const l = list.data;
   return (

@@ -1,4 +1,4 @@
-import type { ListRow } from '@auk/contract';
+import { ListRow } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -14,7 +14,7 @@ const STATE: Record<ListRow['state'], string> = {
 
 /** Pick lists: those that wait, those under way, and the newest done. */
 export default function PickPage() {
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListRow[]>('picking/lists') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get(ListRow.array(), 'picking/lists') });
   return (
     <>
       <div className="headline">

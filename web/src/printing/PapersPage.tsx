@@ -1,9 +1,9 @@
-import { type ChannelView, can, type PaperTemplate, type Person } from '@auk/contract';
+import { ChannelView, can, PaperTemplate, Person } from '@auk/contract';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { ProblemNote } from '../parts/problem.js';
 import { SetupNav } from '../setup/SetupNav.js';
@@ -31,12 +31,12 @@ export default function PapersPage({ me }: { me: Person }) {
   const [editing, setEditing] = useState<(Omit<PaperTemplate, 'id'> & { id?: string }) | null>(null);
   const templates = useQuery({
     queryKey: ['templates'],
-    queryFn: () => get<PaperTemplate[]>('printing/templates'),
+    queryFn: () => get(PaperTemplate.array(), 'printing/templates'),
   });
-  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get<ChannelView[]>('channels') });
+  const channels = useQuery({ queryKey: ['channels'], queryFn: () => get(ChannelView.array(), 'channels') });
   const again = () => client.invalidateQueries({ queryKey: ['templates'] });
   const remove = useMutation({
-    mutationFn: (id: string) => post(`printing/templates/${id}/remove`),
+    mutationFn: (id: string) => send(`printing/templates/${id}/remove`),
     onSuccess: again,
   });
   const lead = can(me, 'papers.change');
@@ -110,7 +110,7 @@ function Edit({
   const [t, setT] = useState(template);
   const put = (more: Partial<PaperTemplate>) => setT({ ...t, ...more });
   const save = useMutation({
-    mutationFn: () => post('printing/templates', t),
+    mutationFn: () => send('printing/templates', t),
     onSuccess: () => {
       done();
       leave();

@@ -1,4 +1,4 @@
-import type { Person, ReceiveView } from '@auk/contract';
+import { Person, ReceiveView } from '@auk/contract';
 import { atDevice, type ReceiveLine, type ReceiveState, receiveScan } from '@auk/core';
 import { ThemeProvider } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
@@ -19,7 +19,7 @@ export default function DockPage({ me }: { me: Person }) {
   const { no } = useParams();
   const opened = useQuery({
     queryKey: ['dock', no],
-    queryFn: () => post<ReceiveView>(`receiving/${no}/open`, { device: deviceId() }),
+    queryFn: () => post(ReceiveView, `receiving/${no}/open`, { device: deviceId() }),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -60,7 +60,7 @@ function Dock({ me, opened }: { me: Person; opened: ReceiveView }) {
   const [typed, setTyped] = useState('');
   const [view, setView] = useState(opened);
   const path = `receiving/sessions/${opened.sessionId}`;
-  const refresh = useCallback(async () => setView(await get<ReceiveView>(path)), [path]);
+  const refresh = useCallback(async () => setView(await get(ReceiveView, path)), [path]);
   const session = useScanSession(opened.sessionId, `${path}/scans`, opened.state, receiveScan, answer => {
     if (answer.kind === 'counted' || answer.kind === 'complete' || answer.kind === 'undone') void refresh();
   });

@@ -1,3 +1,4 @@
+import { MadeNo } from '@auk/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -19,7 +20,7 @@ export function NewPurchase({ leave, made }: { leave: () => void; made: (no: str
   const filled = lines.filter(l => l.sku.trim() !== '');
   const create = useMutation({
     mutationFn: () =>
-      post<{ no: string }>('receiving', {
+      post(MadeNo, 'receiving', {
         key,
         ...head,
         expected: head.expected || null,

@@ -1,10 +1,10 @@
-import { can, type Person, type PurchaseOrderRow } from '@auk/contract';
+import { can, Person, PurchaseOrderRow } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { Ask } from '../parts/ask.js';
 import { day } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
@@ -14,14 +14,17 @@ import { NewPurchase } from './NewPurchase.js';
 
 /** What suppliers are to send: what is expected when, how much of it came, and which orders wait for it. */
 export default function ReceivingPage({ me }: { me: Person }) {
-  const orders = useQuery({ queryKey: ['receiving'], queryFn: () => get<PurchaseOrderRow[]>('receiving') });
+  const orders = useQuery({
+    queryKey: ['receiving'],
+    queryFn: () => get(PurchaseOrderRow.array(), 'receiving'),
+  });
   const [making, setMaking] = useState(false);
   const [ending, setEnding] = useState<PurchaseOrderRow | null>(null);
   const client = useQueryClient();
   const navigate = useNavigate();
   const desk = can(me, 'purchases.change');
   const end = useMutation({
-    mutationFn: (no: string) => post(`receiving/${no}/end`),
+    mutationFn: (no: string) => send(`receiving/${no}/end`),
     onSuccess: async () => {
       setEnding(null);
       await client.invalidateQueries();

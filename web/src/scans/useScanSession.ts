@@ -1,4 +1,4 @@
-import type { Judged, ScanIn } from '@auk/contract';
+import { fromCore, judgedOf, ScanIn } from '@auk/contract';
 import type { Answer, Scan, Step } from '@auk/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { post, Refused, wordsOf } from '../api.js';
@@ -121,7 +121,7 @@ async function judge<S>(
   scan: ScanIn,
 ): Promise<{ answer: Answer; state: S | undefined } | 'unreached'> {
   try {
-    return await post<Judged<S>>(path, scan);
+    return await post(judgedOf(fromCore<S>()), path, scan);
   } catch (error) {
     if (!(error instanceof Refused) || error.problem.status >= 500) return 'unreached';
     const { says, cure } = wordsOf(error);

@@ -1,4 +1,4 @@
-import { OpenHouse } from '@auk/contract';
+import { MadeBadge, OpenHouse } from '@auk/contract';
 import { zodResolver } from '@hookform/resolvers/zod';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -55,7 +55,7 @@ export function OpeningPage() {
     },
   });
   const open = useMutation({
-    mutationFn: (input: Input) => post<{ badge: string }>('house/open', input),
+    mutationFn: (input: Input) => post(MadeBadge, 'house/open', input),
     onSuccess: got => setBadge(got.badge),
   });
   if (badge)

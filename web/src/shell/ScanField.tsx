@@ -1,4 +1,4 @@
-import type { FoundAll } from '@auk/contract';
+import { FoundAll } from '@auk/contract';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { get, wordsOf } from '../api.js';
@@ -15,7 +15,7 @@ export function ScanField() {
   const find = async (wanted: string) => {
     if (wanted.trim() === '') return;
     try {
-      const answer = await get<FoundAll>(`find?text=${encodeURIComponent(wanted.slice(0, 2_000))}`);
+      const answer = await get(FoundAll, `find?text=${encodeURIComponent(wanted.slice(0, 2_000))}`);
       playTone(answer.exact ? 'right' : 'wrong');
       if (answer.exact) {
         setText('');

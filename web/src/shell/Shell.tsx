@@ -1,9 +1,9 @@
-import type { Person, Strip } from '@auk/contract';
+import { Person, Strip } from '@auk/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { DateTime } from 'luxon';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation } from 'react-router';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { clock, span, zoneOfHouse } from '../parts/format.js';
 import { ScanField } from './ScanField.js';
 import '../parts/desk.css';
@@ -13,7 +13,7 @@ import './shell.css';
 export function Shell({ me }: { me: Person }) {
   const strip = useQuery({
     queryKey: ['strip'],
-    queryFn: () => get<Strip>('departures/strip'),
+    queryFn: () => get(Strip, 'departures/strip'),
     refetchInterval: 30_000,
   });
   return (
@@ -69,7 +69,7 @@ function Clock({ next }: { next: Strip['next'] }) {
 function Who({ me }: { me: Person }) {
   const client = useQueryClient();
   const signOut = async () => {
-    await post('people/sign-out');
+    await send('people/sign-out');
     client.clear();
     window.location.assign('/');
   };

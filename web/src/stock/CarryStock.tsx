@@ -1,4 +1,4 @@
-import type { Corrected, StockRow } from '@auk/contract';
+import { Corrected, StockRow } from '@auk/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -20,7 +20,7 @@ export function CarryStock({ what: { act, row }, leave }: { what: CarryWhat; lea
   const move = act === 'move';
   const send = useMutation({
     mutationFn: () =>
-      post<Corrected>(move ? 'stock/moves' : 'stock/write-offs', {
+      post(Corrected, move ? 'stock/moves' : 'stock/write-offs', {
         key,
         sku: row.sku,
         lot: row.lot,

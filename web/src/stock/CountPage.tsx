@@ -1,4 +1,4 @@
-import type { Corrected, PlaceView } from '@auk/contract';
+import { Corrected, FoundCode, PlaceView } from '@auk/contract';
 import { canonicalCode, count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -28,7 +28,7 @@ interface Draft {
 /** Counts a place without telling what should lie there. Each scan of a product counts its units; numbers can be typed too. Kept on the device until it is saved. */
 export default function CountPage() {
   const { place } = useParams();
-  const view = useQuery({ queryKey: ['place', place], queryFn: () => get<PlaceView>(`places/${place}`) });
+  const view = useQuery({ queryKey: ['place', place], queryFn: () => get(PlaceView, `places/${place}`) });
   if (!view.data) return <ProblemNote error={view.error} />;
   return <Count key={place} place={view.data} />;
 }
@@ -55,7 +55,7 @@ function Count({ place }: { place: PlaceView }) {
   useEffect(() => localStorage.setItem(kept(place.code), JSON.stringify(draft)), [draft, place.code]);
   const save = useMutation({
     mutationFn: () =>
-      post<Corrected>('stock/counts', {
+      post(Corrected, 'stock/counts', {
         key: draft.key,
         place: place.code,
         seen: draft.seen,
@@ -73,7 +73,7 @@ function Count({ place }: { place: PlaceView }) {
   const anew = async () => {
     const now = await client.fetchQuery({
       queryKey: ['place', place.code],
-      queryFn: () => get<PlaceView>(`places/${place.code}`),
+      queryFn: () => get(PlaceView, `places/${place.code}`),
       staleTime: 0,
     });
     save.reset();
@@ -84,9 +84,7 @@ function Count({ place }: { place: PlaceView }) {
     setDraft(d => ({ ...d, lines: d.lines.map((l, k) => (k === i ? { ...l, counted } : l)) }));
   const scanned = async (text: string) => {
     const code = canonicalCode(text);
-    const found = await get<{ product: { sku: string; name: string; units: number } | null }>(
-      `stock/code?code=${encodeURIComponent(code)}`,
-    ).then(
+    const found = await get(FoundCode, `stock/code?code=${encodeURIComponent(code)}`).then(
       a => a.product,
       () => null,
     );

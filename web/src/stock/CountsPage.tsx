@@ -1,4 +1,4 @@
-import type { CountProposal } from '@auk/contract';
+import { CountProposal } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -12,7 +12,7 @@ import './stock.css';
 export default function CountsPage() {
   const proposed = useQuery({
     queryKey: ['stock', 'counts'],
-    queryFn: () => get<CountProposal[]>('stock/counts/proposed'),
+    queryFn: () => get(CountProposal.array(), 'stock/counts/proposed'),
   });
   const [place, setPlace] = useState('');
   const navigate = useNavigate();

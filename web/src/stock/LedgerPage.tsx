@@ -1,4 +1,4 @@
-import type { LedgerPage as Ledger } from '@auk/contract';
+import { LedgerPage as Ledger } from '@auk/contract';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import { Link, useParams } from 'react-router';
@@ -16,7 +16,7 @@ export default function LedgerPage() {
   const ledger = useInfiniteQuery({
     queryKey: ['ledger', sku],
     queryFn: ({ pageParam }) =>
-      get<Ledger>(`stock/ledger/${encodeURIComponent(sku!)}${pageParam ? `?before=${pageParam}` : ''}`),
+      get(Ledger, `stock/ledger/${encodeURIComponent(sku!)}${pageParam ? `?before=${pageParam}` : ''}`),
     initialPageParam: 0,
     getNextPageParam: (last: Ledger) => last.next,
   });

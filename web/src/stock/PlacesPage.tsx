@@ -1,11 +1,10 @@
-import type { Page, Person, PlaceRow } from '@auk/contract';
-import { can, PLACE_KINDS } from '@auk/contract';
+import { can, Page, Person, PLACE_KINDS, PlaceRow, pageOf } from '@auk/contract';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { get, post } from '../api.js';
+import { get, send } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
 import { useNearEnd } from '../parts/useNearEnd.js';
 import { useQuestion } from '../parts/useQuestion.js';
@@ -24,7 +23,8 @@ export default function PlacesPage({ me }: { me: Person }) {
   const places = useInfiniteQuery({
     queryKey: ['stock', 'places', question],
     queryFn: ({ pageParam }) =>
-      get<Page<PlaceRow>>(
+      get(
+        pageOf(PlaceRow),
         `stock/places?${question}${pageParam ? `&after=${encodeURIComponent(pageParam)}` : ''}`,
       ),
     initialPageParam: '',
@@ -36,7 +36,7 @@ export default function PlacesPage({ me }: { me: Person }) {
   );
   const save = useMutation({
     mutationFn: () =>
-      post('stock/places', { ...input, capacity: input.capacity === '' ? null : Number(input.capacity) }),
+      send('stock/places', { ...input, capacity: input.capacity === '' ? null : Number(input.capacity) }),
     onSuccess: async () => {
       setInput(EMPTY);
       await client.invalidateQueries();

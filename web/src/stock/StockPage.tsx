@@ -1,11 +1,11 @@
-import { can, type Page, type Person, type StockRow } from '@auk/contract';
+import { can, Page, Person, pageOf, ServedAgain, StockRow, StockSettings } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { get, post } from '../api.js';
+import { get, post, send } from '../api.js';
 import { day } from '../parts/format.js';
 import { Picture } from '../parts/picture.js';
 import { ProblemNote } from '../parts/problem.js';
@@ -23,7 +23,7 @@ export default function StockPage({ me }: { me: Person }) {
   const stock = useInfiniteQuery({
     queryKey: ['stock', question],
     queryFn: ({ pageParam }) =>
-      get<Page<StockRow>>(`stock?${question}${pageParam ? `&after=${encodeURIComponent(pageParam)}` : ''}`),
+      get(pageOf(StockRow), `stock?${question}${pageParam ? `&after=${encodeURIComponent(pageParam)}` : ''}`),
     initialPageParam: '',
     getNextPageParam: (last: Page<StockRow>) => last.next,
   });
@@ -150,14 +150,14 @@ function ReserveMode({ lead }: { lead: boolean }) {
   const client = useQueryClient();
   const mode = useQuery({
     queryKey: ['stock', 'settings'],
-    queryFn: () => get<{ reserveMode: string }>('stock/settings'),
+    queryFn: () => get(StockSettings, 'stock/settings'),
   });
   const again = useMutation({
-    mutationFn: () => post<{ cleared: number; shorted: number }>('stock/serve-again'),
+    mutationFn: () => post(ServedAgain, 'stock/serve-again'),
     onSettled: () => client.invalidateQueries(),
   });
   const save = useMutation({
-    mutationFn: (reserveMode: string) => post('stock/settings', { reserveMode }),
+    mutationFn: (reserveMode: string) => send('stock/settings', { reserveMode }),
     onSettled: () => client.invalidateQueries(),
   });
   return (
