@@ -22,8 +22,8 @@ export type ListRow = z.infer<typeof ListRow>;
 export const ListStop = z.object({
   seq: z.number(),
   place: z.string(),
-  aisle: z.number(),
-  along: z.number(),
+  aisle: z.number().nullable(),
+  along: z.number().nullable(),
   sku: z.string(),
   name: z.string(),
   quantity: z.number(),

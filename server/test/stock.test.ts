@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { bringIn, idOfOrder, listAndPick, productOf, seenIn } from './drive.js';
+import { bringIn, idOfOrder, listAndPick, productOf, scanOf, seenIn } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -123,11 +123,7 @@ test('places: made by hand and by file, their kind and room judged; too much doe
     lead.post('stock/places', { code: 'C-12-1-B', kind: 'bin', zone: 'Shelves', capacity: 5, ...body });
   expect((await place({})).status).toBe(200);
   expect((await place({ kind: 'reserve' })).status).toBe(200);
-  expect((await place({ kind: 'quarantine' })).body.detail).toMatch(
-    /is called by|is a reserve place and stays one/,
-  );
-  expect((await place({ code: 'SHELF 9' })).body.detail).toMatch(/called by aisle, bay and level/);
-  expect((await place({ code: 'Z-01-1' })).body.detail).toMatch(/The house has 8 aisles/);
+  expect((await place({ kind: 'quarantine' })).body.detail).toMatch(/is a reserve place and stays one/);
   expect((await place({ code: 'TO-001', kind: 'staging' })).body.detail).toMatch(/is the code of a tote/);
   const row = (await lead.get('stock/places?words=C-12-1-B')).body.rows[0];
   expect(row).toMatchObject({ aisle: 'C', bay: 12, level: 1, bin: 'B', capacity: 5, kind: 'reserve' });
@@ -143,11 +139,75 @@ test('places: made by hand and by file, their kind and room judged; too much doe
   });
   expect(full.body.detail).toBe('C-12-1-B holds 5 units and 0 lie there; 6 more do not fit.');
   const file =
-    'Place,Kind,Zone,Capacity\nH-12-3-A,reserve,Bulk,40\nH-12-3-C,reserve,Bulk,\nBAD,bin,Bulk,\nDOCK-2,dock,Dock,\n';
+    'Place,Kind,Zone,Capacity\nH-12-3-A,reserve,Bulk,40\nH-12-3-C,reserve,Bulk,\n12,bin,Bulk,\nDOCK-2,dock,Dock,\n';
   const taken = await lead.file('imports/places?name=places.csv&commit=yes', file);
   expect(taken.body.counts).toMatchObject({ new: 3, cannotChange: 1 });
   const again = await lead.file('imports/places?name=places.csv&commit=yes', file);
   expect(again.body.counts).toMatchObject({ new: 0, same: 3 });
+});
+
+test('a place bears any code of its house: filled, walked last, picked by scanning it; what is something else already is refused', async () => {
+  const place = (code: string) => lead.post('stock/places', { code, kind: 'bin', zone: '', capacity: null });
+  const sku = 'ODD-1';
+  await lead.post('products', { sku, fields: { name: 'Odd thing', kind: 'piece' } });
+  await lead.post(`products/${sku}/codes`, { code: 'ODD CODE 1' });
+  for (const code of ['row 7/upper', 'Z-99-9', '4000123']) expect((await place(code)).status).toBe(200);
+  for (const [code, why] of [
+    ['12', /read as a quantity/],
+    ['6291041500213', /read as a product/],
+    ['OR-17', /another kind of code/],
+    ['AUK-UNDO', /read as a command/],
+    ['2 KG', /read as a weight/],
+    ['ODD-1', /is a code of Odd thing/],
+    ['ODD CODE 1', /is a code of Odd thing/],
+    ['RÄUM', /cannot be a barcode/],
+  ] as const)
+    expect((await place(code)).body.detail).toMatch(why);
+  const taken = await lead.post(`products/${sku}/codes`, { code: 'Row 7/Upper' });
+  expect(taken.body.detail).toMatch(/the code of a place/);
+
+  const code = 'ROW 7/UPPER';
+  expect((await lead.get('stock/places?words=ROW 7')).body.rows[0]).toMatchObject({ code, aisle: null });
+  const counted = await count(
+    code,
+    sku,
+    4,
+    v7(),
+    (await lead.get(`places/${encodeURIComponent(code)}`)).body.seen,
+  );
+  expect(counted.status, JSON.stringify(counted.body)).toBe(200);
+  await bringIn(lead, [
+    ['ODD-A', sku, 2, '5.00'],
+    ['ODD-A', 'JAR-HEX-12', 1, '5.00'],
+  ]);
+  await lead.post('listings/link-sku', { channelSku: sku, sku, units: 1 });
+  const list = await lead.post('picking/lists', { orderIds: [await idOfOrder(lead, 'ODD-A')] });
+  const opened = (await lead.post('picking/open', { code: list.body.no, device: 'test-device' })).body;
+  expect(list.status, JSON.stringify(list.body)).toBe(200);
+  expect(opened.state.stops.map((s: { placeCode: string }) => s.placeCode).at(-1)).toBe(code);
+  const scan = (text: string) =>
+    lead.post(`picking/sessions/${opened.sessionId}/scans`, scanOf(text)).then(r => r.body.answer.says);
+  expect(await scan('row 7/upper')).toBe(`Right place, ${code}.`);
+  expect(await scan('Z-99-9')).toBe('Z-99-9 is not a place of this list.');
+  expect(await scan('odd code 1')).toBe('Right. 1 more.');
+  expect((await lead.get(`picking/lists/${list.body.no}`)).body.rows.at(-1)).toMatchObject({ aisle: null });
+});
+
+test('goods are understood by element strings and Digital Links in the scan field and where they are counted', async () => {
+  const { code } = (await productOf(lead, 'JAR-HEX-12')).codes[0];
+  const gtin = code.padStart(14, '0');
+  for (const text of [
+    `(01)${gtin}(10)L 1`.replace(' ', ''),
+    `]C101${gtin}`,
+    `https://id.example/01/${gtin}/10/L1`,
+  ]) {
+    const asked = encodeURIComponent(text);
+    expect((await lead.get(`find?text=${asked}`)).body.exact).toMatchObject({
+      kind: 'product',
+      code: 'JAR-HEX-12',
+    });
+    expect((await lead.get(`stock/code?code=${asked}`)).body.product).toMatchObject({ sku: 'JAR-HEX-12' });
+  }
 });
 
 test('purchase orders by file: several lines one order, the same file again makes nothing new', async () => {

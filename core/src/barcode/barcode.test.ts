@@ -78,6 +78,54 @@ test('what breaks the rules of GS1 is refused with its why', () => {
   expect(!scan.ok && scan.problem).toMatch(/271301 is no day of the calendar/);
 });
 
+test('a separator that is missing is not guessed: the code is refused', () => {
+  const why = (text: string) => {
+    const got = parseScan(text, 2026);
+    return got.ok ? got.value : got.problem;
+  };
+  const GS = '\u001d';
+  expect(why(`]C10109506000134352${'10'}AB-1${GS}17271231`)).toMatchObject({
+    lot: 'AB-1',
+    expiry: '2027-12-31',
+  });
+  expect(why(']C1010950600013435210AB-117271231')).toMatch(/lot and its expiry day run together/);
+  expect(why('(01)09506000134352(10)AB-117271231')).toMatchObject({ lot: 'AB-117271231' });
+  expect(why(']C1010950600013435210AB-117279931')).toMatchObject({ lot: 'AB-117279931' });
+  expect(why(`]C1010950600013435210${'A'.repeat(21)}`)).toMatch(/at most 20/);
+});
+
+test('symbology identifiers are read past, of GS1 symbols and of all others', () => {
+  for (const text of [']E06291041500213', '6291041500213', ']C06291041500213', ']J10106291041500213'])
+    expect(parsed(text)).toMatchObject({ type: 'product', code: '06291041500213' });
+  expect(parsed(']C0OR-1042')).toEqual({ type: 'own', kind: 'order', code: 'OR-1042' });
+  expect(parsed(']Q0')).toEqual({ type: 'text', text: ']Q0' });
+});
+
+test('GS1 Digital Link addresses say what an element string says', () => {
+  const link = 'https://id.example/some/way/01/09506000134352/10/AB%2F1/21/77?17=271231&30=6&from=shelf';
+  expect(parsed(link)).toEqual({
+    type: 'product',
+    code: '09506000134352',
+    lot: 'AB/1',
+    serial: '77',
+    expiry: '2027-12-31',
+    count: 6,
+  });
+  expect(parsed('http://x.example/gtin/6291041500213')).toEqual({ type: 'product', code: '06291041500213' });
+  expect(canonicalCode('https://x.example/01/06291041500213/22/B')).toBe('06291041500213');
+  expect(canonicalCode('(01)06291041500213(10)X')).toBe('06291041500213');
+  for (const [bad, words] of [
+    ['https://x.example/01/09506000134353', /check digit/],
+    ['https://x.example/01/09506000134352/10/%ff', /cannot be read/],
+    ['https://x.example/01/09506000134352?17=271301', /no day of the calendar/],
+    ['https://x.example/01/09506000134352/99/x', /does not know/],
+  ] as const) {
+    const got = parseScan(bad, 2026);
+    expect(got.ok ? 'read' : got.problem).toMatch(words);
+  }
+  expect(parsed('https://x.example/about')).toMatchObject({ type: 'text' });
+});
+
 test('GS1 days: window of years, month end, impossible days', () => {
   expect(gs1Day('270200', 2026)).toBe('2027-02-28');
   expect(gs1Day('280200', 2026)).toBe('2028-02-29');
@@ -89,7 +137,7 @@ test('GS1 days: window of years, month end, impossible days', () => {
 
 test('scans become typed things', () => {
   expect(parsed('or-1042')).toEqual({ type: 'own', kind: 'order', code: 'OR-1042' });
-  expect(parsed('B-07-2')).toEqual({ type: 'place', code: 'B-07-2' });
+  expect(parsed('B-07-2')).toEqual({ type: 'text', text: 'B-07-2' });
   expect(parsed('AUK-UNDO')).toEqual({ type: 'command', name: 'UNDO' });
   expect(parsed('AUK-NOTHING')).toEqual({ type: 'text', text: 'AUK-NOTHING' });
   expect(parsed('6291041500213')).toEqual({ type: 'product', code: '06291041500213' });

@@ -7,6 +7,7 @@ export interface Gs1Elements {
   gtin?: string;
   lot?: string;
   serial?: string;
+  variant?: string;
   made?: string;
   best?: string;
   expiry?: string;
@@ -52,6 +53,7 @@ const FIELDS: Record<string, FieldSpec> = {
   '15': fixed('best', 'best-before day', 'day', 6),
   '17': fixed('expiry', 'expiry day', 'day', 6),
   '21': upTo('serial', 'serial number', 'text', 20),
+  '22': upTo('variant', 'variant', 'text', 20),
   '30': upTo('count', 'count', 'count', 8),
   '37': upTo('count', 'count', 'count', 8),
   '310': fixed('weightMg', 'weight', 'kilograms', 6),
@@ -67,17 +69,21 @@ const WEIGHTS = /^(310|320)([0-9])/;
 const CHARACTERS = /^[!"%&'()*+,\-./0-9:;<=>?A-Z_a-z]*$/;
 const MG_PER_UNIT = { kilograms: 1_000_000, pounds: 453_592.37 };
 
-/** True when a text says by itself that it is a GS1 element string: a symbology prefix, a leading separator, or brackets. */
+/** Symbology identifiers (ISO/IEC 15424) of symbols that hold GS1 element strings. */
+const GS1_SYMBOLS = /^\](C1|d2|Q3|e0|J1)/;
+
+/** True when a text says by itself that it is a GS1 element string: a symbology identifier, a leading separator, or brackets. */
 export const looksLikeGs1 = (text: string): boolean =>
-  /^\](C1|d2|Q3|e0)/.test(text) || text.startsWith(GS) || /^\(\d{2,4}\)/.test(text);
+  GS1_SYMBOLS.test(text) || text.startsWith(GS) || /^\(\d{2,4}\)/.test(text);
 
 /**
  * Reads a GS1 element string as a scanner sends it (symbology prefix and a leading GS are accepted, variable fields end with GS)
- * or with brackets. Fails with a sentence naming the first part that is not understood, so that nothing is half read.
+ * or with brackets as they are printed. Fails with a sentence naming the first part that is not understood, so that nothing is half
+ * read; a text that ends as a date does is refused, because nobody can tell it from a text and a date without the separator between.
  * `year` decides the century of dates. Example: `(01)09506000134352(10)AB-1` gives its gtin and the lot AB-1.
  */
 export function parseGs1(text: string, year: number): Result<Gs1Elements, string> {
-  let rest = text.replace(/^\](C1|d2|Q3|e0)/, '').replace(new RegExp(`^${GS}`), '');
+  let rest = text.replace(GS1_SYMBOLS, '').replace(new RegExp(`^${GS}`), '');
   if (/^\(\d{2,4}\)/.test(rest)) rest = bracketsToSeparators(rest);
   if (rest === '') return fail('The code is empty after its prefix.');
   const found: Gs1Elements = {};
@@ -87,11 +93,21 @@ export function parseGs1(text: string, year: number): Result<Gs1Elements, string
     const { spec, length, decimals } = ai;
     const stop = rest.indexOf(GS);
     const end = spec.fixed ? length + spec.length : stop === -1 ? rest.length : stop;
-    const problem = take(found, spec, rest.slice(length, end), decimals, year);
+    const value = rest.slice(length, end);
+    const problem =
+      take(found, spec, value, decimals, year) ??
+      (spec.kind === 'text' && stop === -1 ? runsTogether(spec, value, year) : null);
     if (problem) return fail(problem);
     rest = rest.slice(end).replace(new RegExp(`^${GS}`), '');
   }
   return ok(found);
+}
+
+/** Why a text that nothing ends is doubtful: its end reads as a date of its own. */
+function runsTogether(spec: FieldSpec, value: string, year: number): string | null {
+  const date = /.(11|15|17)(\d{6})$/.exec(value);
+  if (!date || !gs1Day(date[2]!, year)) return null;
+  return `Its ${spec.words} and its ${FIELDS[date[1]!]!.words} run together: the separator between them is missing.`;
 }
 
 function identifierOf(rest: string): { spec: FieldSpec; length: number; decimals: number } | null {
@@ -152,4 +168,46 @@ export function gs1Day(digits: string, year: number): string | null {
   const last = new Date(Date.UTC(full, month, 0)).getUTCDate();
   const day = Number(m[3]) === 0 ? last : Number(m[3]);
   return day > last ? null : `${full}-${m[2]}-${String(day).padStart(2, '0')}`;
+}
+
+/** A web address that identifies a thing by a GTIN in its path. */
+const LINK =
+  /^https?:\/\/[^/?#\s]+(?:\/[^?#\s]*?)?\/(?:01|gtin)\/(\d{8,14})((?:\/[^/?#\s]+\/[^/?#\s]+)*)\/?(?:\?([^#\s]*))?(?:#.*)?$/i;
+
+/** True when a text is a web address as GS1 Digital Link has them. */
+export const looksLikeLink = (text: string): boolean => LINK.test(text);
+
+/**
+ * Reads a GS1 Digital Link address: the GTIN (of 8 to 14 digits) and lot or serial in the path, dates, counts and weights behind the
+ * question mark, each value with percent-encoding. What else stands behind the question mark is left out, as the standard says.
+ * GS1 Digital Link Standard: URI Syntax (from memory). Example: `https://x.example/01/09506000134352/10/AB-1?17=261231`.
+ */
+export function parseLink(text: string, year: number): Result<Gs1Elements, string> {
+  const m = LINK.exec(text);
+  if (!m) return fail('It is no GS1 Digital Link.');
+  const found: Gs1Elements = {};
+  const parts = m[2]!.split('/').slice(1);
+  const pairs: [string, string][] = [['01', m[1]!.padStart(14, '0')]];
+  for (let i = 0; i < parts.length; i += 2) pairs.push([parts[i]!, parts[i + 1]!]);
+  for (const part of (m[3] ?? '').split('&')) {
+    const [key = '', value = ''] = part.split('=');
+    if (identifierOf(key)?.length === key.length) pairs.push([key, value]);
+  }
+  for (const [key, raw] of pairs) {
+    const ai = identifierOf(key);
+    const value = decoded(raw);
+    if (value === null) return fail(`Its part "${raw.slice(0, 12)}" cannot be read.`);
+    if (ai?.length !== key.length) return fail(`It has a part "${key.slice(0, 4)}" that Auk does not know.`);
+    const problem = take(found, ai.spec, value, ai.decimals, year);
+    if (problem) return fail(problem);
+  }
+  return ok(found);
+}
+
+function decoded(text: string): string | null {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return null;
+  }
 }

@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../result.js';
 import { isControl } from '../text.js';
 import { parseWeight } from '../units/units.js';
-import { type Gs1Elements, looksLikeGs1, parseGs1 } from './gs1.js';
+import { type Gs1Elements, looksLikeGs1, looksLikeLink, parseGs1, parseLink } from './gs1.js';
 import { canonicalGtin } from './gtin.js';
 
 /** Separates variable fields of GS1 strings. */
@@ -30,14 +30,13 @@ export type Command = (typeof COMMANDS)[number];
 export type Parsed =
   | { type: 'product'; code: string; lot?: string; expiry?: string; serial?: string; count?: number }
   | { type: 'own'; kind: OwnKind; code: string }
-  | { type: 'place'; code: string }
   | { type: 'command'; name: Command }
   | { type: 'weight'; mg: number; typed: string }
   | { type: 'quantity'; n: number }
   | { type: 'text'; text: string };
 
-/** Codes of places on shelves: aisle, bay, level and, where a level has several, the bin: A-07-2 or A-07-2-B. */
-export const PLACE_CODE = /^[A-Z]{1,2}-\d{2}-\d{1,2}(-[A-Z0-9]{1,2})?$/;
+/** A symbology identifier (ISO/IEC 15424), which some scanners send before what they read. */
+const SYMBOLOGY = /^\][A-Za-z][0-9A-Za-z](?=.)/;
 
 /** Longest text a scan may have; a symbol holds less, so more is noise. */
 export const LONGEST_SCAN = 200;
@@ -47,7 +46,8 @@ export const LONGEST_SCAN = 200;
  * `year` decides the century of GS1 dates. Example: `parseScan('or-1042', 2026)` is an own code of kind order.
  */
 export function parseScan(raw: string, year: number): Result<Parsed, string> {
-  const text = raw.trim();
+  const said = raw.trim();
+  const text = looksLikeGs1(said) ? said : said.replace(SYMBOLOGY, '');
   if (text === '') return fail('Nothing was read. Scan again.');
   if (text.length > LONGEST_SCAN)
     return fail(
@@ -57,8 +57,8 @@ export function parseScan(raw: string, year: number): Result<Parsed, string> {
     return fail(
       'That scan holds control characters; the scanner may be set wrongly. Scan again or type the code.',
     );
-  if (looksLikeGs1(text)) {
-    const elements = parseGs1(text, year);
+  if (looksLikeGs1(text) || looksLikeLink(text)) {
+    const elements = looksLikeLink(text) ? parseLink(text, year) : parseGs1(text, year);
     if (!elements.ok)
       return fail(
         `That code breaks the rules of its kind: ${elements.problem} Scan another code of the thing.`,
@@ -86,7 +86,6 @@ function classify(text: string, year: number): Parsed {
   if (kind) return { type: 'own', kind, code: upper };
   const command = /^AUK-([A-Z]+)$/.exec(upper)?.[1] as Command | undefined;
   if (command && COMMANDS.includes(command)) return { type: 'command', name: command };
-  if (PLACE_CODE.test(upper)) return { type: 'place', code: upper };
   const gtin = canonicalGtin(text);
   if (gtin) return { type: 'product', code: gtin };
   if (/^\d{1,4}$/.test(text)) return { type: 'quantity', n: Number(text) };
@@ -97,10 +96,16 @@ function classify(text: string, year: number): Parsed {
   return { type: 'text', text };
 }
 
-/** The form in which a product's code is stored and compared: GTINs as 14 digits, all else in capitals. */
+/** The year of dates where only the code of the thing is wanted. */
+const ANY_YEAR = 2000;
+
+/**
+ * The form in which a code is stored and compared: the GTIN as 14 digits, also out of a GS1 element string or a GS1 Digital Link; all
+ * else in capitals.
+ */
 export function canonicalCode(text: string): string {
-  const trimmed = text.trim();
-  return canonicalGtin(trimmed) ?? trimmed.toUpperCase();
+  const parsed = parseScan(text, ANY_YEAR);
+  return parsed.ok && parsed.value.type === 'product' ? parsed.value.code : text.trim().toUpperCase();
 }
 
 /** True when a text can be printed as Code 128 and scanned again: 1 to 60 characters of ASCII 32 to 126. */

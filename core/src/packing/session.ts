@@ -122,7 +122,7 @@ function nextHint(state: PackState): string {
 }
 
 const codeOf = (p: Parsed, scan: Scan): string =>
-  p.type === 'product' || p.type === 'own' || p.type === 'place' ? p.code : scan.text.trim().toUpperCase();
+  p.type === 'product' || p.type === 'own' ? p.code : scan.text.trim().toUpperCase();
 const unitsOf = (product: ScanProduct, code: string): number | undefined =>
   product.codes.find(c => c.code === code)?.units;
 

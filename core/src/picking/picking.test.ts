@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { Scan } from '../scans/scan.js';
-import { serpentine } from './route.js';
+import { serpentine, walkOf } from './route.js';
 import { openPick, type PickState, type PickStop, pickDone, pickScan, stopOpen } from './session.js';
 
 let count = 0;
@@ -64,7 +64,7 @@ test('wrong product, wrong place, too many, wrong tote: refused with what and wh
   expect(pickScan(play(['A-01-1']).state, scan('BOOK', { kind: 'product', name: 'Book' })).answer.says).toBe(
     'Wrong product: this is Book.',
   );
-  expect(play(['C-09-1']).answer.says).toBe('There is no place C-09-1 in the house.');
+  expect(play(['C-09-1']).answer.says).toBe('Nothing on this list has the code C-09-1.');
   expect(play(['A-01-1', 'CASE-FRAME']).answer.says).toBe(
     'That code counts 12. Too many: only 10 are wanted here.',
   );
@@ -158,4 +158,28 @@ test('the serpentine visits every spot once and is no shorter than going straigh
       layout,
     ).distance,
   ).toBe(2 * 164_000 + 2 * 40_000);
+});
+
+test('stops without coordinates are walked last, by code; the distance is that of the others', () => {
+  const layout = { aisles: 3, aisleLength: 100_000, aislePitch: 30_000 };
+  const stop = (code: string, aisle: number | null) => ({
+    code,
+    aisle,
+    along: aisle === null ? null : 10_000,
+  });
+  const { stops, distance } = walkOf(
+    [stop('UPPER 7', null), stop('C', 2), stop('12/3', null), stop('A', 0)],
+    layout,
+  );
+  expect(stops.map(s => s.code)).toEqual(['A', 'C', '12/3', 'UPPER 7']);
+  expect(distance).toBe(
+    serpentine(
+      [
+        { aisle: 0, along: 10_000 },
+        { aisle: 2, along: 10_000 },
+      ],
+      layout,
+    ).distance,
+  );
+  expect(walkOf([stop('Z', null)], layout)).toMatchObject({ distance: 0 });
 });

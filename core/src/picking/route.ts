@@ -4,6 +4,13 @@ export interface Spot {
   along: number;
 }
 
+/** A stop of a walk: the code of its place, and where it stands when the house knows. */
+export interface WalkStop {
+  code: string;
+  aisle: number | null;
+  along: number | null;
+}
+
 /** One block of parallel aisles between a front and a back cross-aisle; distances in tenths of a millimetre. The depot is at the front of aisle 0. */
 export interface Layout {
   aisles: number;
@@ -33,4 +40,19 @@ export function serpentine(spots: readonly Spot[], layout: Layout): { order: num
     distance += turnsBack ? 2 * here.at(-1)!.along : layout.aisleLength;
   });
   return { order, distance: distance + at * layout.aislePitch };
+}
+
+/**
+ * Stops in walking order: the serpentine through those whose place has coordinates, then the others by code. The distance is that of
+ * the serpentine; nobody knows how far the others are.
+ */
+export function walkOf<T extends WalkStop>(
+  stops: readonly T[],
+  layout: Layout,
+): { stops: T[]; distance: number } {
+  const located = stops.filter((s): s is T & Spot => s.aisle !== null && s.along !== null);
+  const walk = serpentine(located, layout);
+  const others = stops.filter(s => s.aisle === null || s.along === null);
+  others.sort((a, b) => (a.code < b.code ? -1 : a.code > b.code ? 1 : 0));
+  return { stops: [...walk.order.map(i => located[i]!), ...others], distance: walk.distance };
 }

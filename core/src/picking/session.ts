@@ -85,7 +85,8 @@ export function pickScan(state: PickState, scan: Scan): PickStep {
       `${state.listNo} is complete; nothing more is taken.`,
       'Bring the totes to the benches.',
     );
-  if (p.type === 'place') return place(state, p.code, scan);
+  const code = scan.text.trim().toUpperCase();
+  if (scan.known?.kind === 'place' || state.stops.some(s => s.placeCode === code)) return place(state, code);
   if (p.type === 'own' && p.kind === 'tote') return tote(state, stop, p.code);
   if (p.type === 'quantity') return several(state, stop, p.n);
   return product(state, stop, p, scan);
@@ -99,7 +100,7 @@ function nextHint(state: PickState): string {
   return `${count(stopOpen(stop), 'piece')} of ${stop.product.name}${into}.`;
 }
 
-function place(state: PickState, code: string, scan: Scan): PickStep {
+function place(state: PickState, code: string): PickStep {
   const here = state.stops.findIndex(
     (s, i) =>
       s.placeCode === code &&
@@ -107,8 +108,12 @@ function place(state: PickState, code: string, scan: Scan): PickStep {
       (i === state.at || state.stops[state.at]!.placeCode !== code),
   );
   if (here === -1) {
-    const why = scan.known ? `${code} is not a place of this list` : `There is no place ${code} in the house`;
-    return refuse(state, `${why}.`, `You want ${state.stops[state.at]!.placeCode}.`);
+    const done = state.stops.some(s => s.placeCode === code);
+    return refuse(
+      state,
+      done ? `All is taken from ${code} already.` : `${code} is not a place of this list.`,
+      `You want ${state.stops[state.at]!.placeCode}.`,
+    );
   }
   const next: PickState = { ...state, at: here, placeSeen: code, seen: false };
   return {
@@ -155,7 +160,7 @@ function product(
     const what = done?.product.name ?? scan.known?.name;
     return refuse(
       state,
-      what ? `Wrong product: this is ${what}.` : `No product has the code ${quoted(code)}.`,
+      what ? `Wrong product: this is ${what}.` : `Nothing on this list has the code ${quoted(code)}.`,
       `You want ${stop.product.name}.`,
     );
   }

@@ -75,10 +75,17 @@ test('five scans are five of eleven, the rest awaited; a case counts its pack; s
 
 test('put away by scanning the place; undo takes back the last act first', () => {
   const open = openReceive('PO-7', 'x', [line('JAR', 11)]);
-  const away = run(open, ['C-JAR', '4', 'B-07-2']);
+  const there = (code: string) => scan(code, { known: { kind: 'place', name: code } });
+  const away = run(open, ['C-JAR', '4', there('B-07-2')]);
   expect(away.says).toBe('5 × jar put away in B-07-2.');
   expect(away.effects.at(-1)).toEqual({ type: 'put', lineId: 'JAR', units: 5, lot: null, place: 'B-07-2' });
-  expect(run(away.state, ['B-07-2']).says).toMatch(/Nothing is in hand/);
+  expect(run(away.state, [there('B-07-2')]).says).toMatch(/Nothing is in hand/);
+  // The proposed place is known to the device, whatever its code looks like; another is known when the judge says so.
+  const shelf = openReceive('PO-7', 'x', [
+    line('JAR', 11, { putAway: { code: 'ROW 7/UPPER', why: 'it is near' } }),
+  ]);
+  expect(run(shelf, ['C-JAR', 'row 7/upper']).says).toBe('1 × jar put away in ROW 7/UPPER.');
+  expect(run(shelf, ['C-JAR', 'ROW 8']).kind).toBe('refused');
   const back = run(away.state, ['AUK-UNDO', 'AUK-UNDO']);
   expect(back.effects).toEqual([
     { type: 'put', lineId: 'JAR', units: -5, lot: null, place: 'B-07-2' },

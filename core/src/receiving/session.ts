@@ -82,10 +82,14 @@ export function receiveScan(state: ReceiveState, scan: Scan): ReceiveStep {
   if (p.type === 'command' && p.name === 'UNDO') return undo(state, scan, at);
   if (at.asked) return told(state, scan, at, at.asked, p);
   if (p.type === 'command') return command(state, scan, at, p.name);
-  if (p.type === 'place' || scan.known?.kind === 'place') return put(state, scan, at);
+  if (isPlace(state, scan)) return put(state, scan, at);
   if (p.type === 'quantity') return several(state, scan, at, p.n);
   return product(state, scan, at, p);
 }
+
+/** A place is known by its code: one proposed here, or one that the judge knows. */
+const isPlace = (state: ReceiveState, scan: Scan): boolean =>
+  scan.known?.kind === 'place' || state.lines.some(l => l.putAway?.code === scan.text.trim().toUpperCase());
 
 const yearOf = (scan: Scan) => Number(scan.at.slice(0, 4));
 const lineOf = (state: ReceiveState, id: string) => state.lines.find(l => l.id === id)!;

@@ -15,6 +15,12 @@ export interface Scan {
   known?: KnownThing;
 }
 
+/**
+ * Version of the reducers. It is raised when one of them answers or counts otherwise than before; what an older version judged is
+ * checked by its state, and no more by its words.
+ */
+export const REDUCERS = 2;
+
 export type Tone = 'right' | 'wrong' | 'complete' | 'info';
 
 /** Answer to a scan: what happened in `says`, what comes next in `next`; `kind` is for programs. */

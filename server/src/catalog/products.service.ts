@@ -213,7 +213,10 @@ export class ProductsService {
         'Scan it; codes have letters, digits and signs of a keyboard only.',
       );
     const parsed = parseScan(code, tx.at.getUTCFullYear());
-    if (parsed.ok && ['own', 'place', 'command'].includes(parsed.value.type))
+    if (
+      (parsed.ok && ['own', 'command'].includes(parsed.value.type)) ||
+      (await tx.one('SELECT code FROM place WHERE code = ? LIMIT 1', [code]))
+    )
       throw new Forbidden(
         `${quoted(code)} is the code of a place, an order or a command.`,
         'Scan the code on the product.',

@@ -5,6 +5,7 @@ import {
   type PickState,
   packScan,
   pickScan,
+  REDUCERS,
   type ReceiveState,
   receiveScan,
   type Scan,
@@ -203,7 +204,7 @@ function built(sql: Sql): Promise<Difference[]> {
   );
 }
 
-/** Folding the stored scans over the opening state gives the stored state and the stored answers. */
+/** Folding the stored scans over the opening state gives the stored state, and the stored answers where today's reducers gave them. */
 async function sessions(sql: Sql): Promise<Difference[]> {
   const rows = await sql.rows<{
     id: string;
@@ -213,8 +214,8 @@ async function sessions(sql: Sql): Promise<Difference[]> {
   }>('SELECT id, kind, opened, state FROM scanSession');
   const found: Difference[] = [];
   for (const row of rows) {
-    const events = await sql.rows<{ scan: string; answer: string }>(
-      'SELECT scan, answer FROM scanEvent WHERE sessionId = ? ORDER BY seq',
+    const events = await sql.rows<{ reducers: number; scan: string; answer: string }>(
+      'SELECT reducers, scan, answer FROM scanEvent WHERE sessionId = ? ORDER BY seq',
       [row.id],
     );
     let state = fromJson<PickState | PackState | ReceiveState>(row.opened);
@@ -226,7 +227,7 @@ async function sessions(sql: Sql): Promise<Difference[]> {
           : state.kind === 'pack'
             ? packScan(state, scan)
             : receiveScan(state, scan);
-      if (JSON.stringify(step.answer) !== JSON.stringify(fromJson(e.answer)))
+      if (e.reducers === REDUCERS && JSON.stringify(step.answer) !== JSON.stringify(fromJson(e.answer)))
         found.push({
           what: 'answer of a scan',
           where: `${row.id} ${scan.text}`,

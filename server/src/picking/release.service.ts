@@ -1,4 +1,4 @@
-import { choosePlaces, type PlacedStock, serpentine } from '@auk/core';
+import { choosePlaces, type PlacedStock, type WalkStop, walkOf } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { NONE, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
@@ -14,21 +14,17 @@ interface SoftPart {
   quantity: number;
 }
 
-interface BinStock extends PlacedStock {
+interface BinStock extends PlacedStock, WalkStop {
   productId: string;
   kind: 'bin' | 'reserve' | 'dock';
-  aisle: number;
-  along: number;
 }
 
 /** Pick faces first, then reserve, the dock last: what lies there is about to be put away. */
 const RANKS = ['bin', 'reserve', 'dock'];
 
-interface NewStop extends SoftPart {
+interface NewStop extends SoftPart, WalkStop {
   placeId: string;
   lotId: string | null;
-  aisle: number;
-  along: number;
   toteId: string;
 }
 
@@ -73,13 +69,8 @@ export class ListRelease {
       soft.map(s => s.productId),
     );
     const stops = await this.placeParts(tx, soft, await this.giveTotes(tx, ids));
-    const walk = serpentine(stops, await this.house.layout(tx));
-    return this.store(
-      tx,
-      orders,
-      walk.order.map(i => stops[i]!),
-      walk.distance,
-    );
+    const walk = walkOf(stops, await this.house.layout(tx));
+    return this.store(tx, orders, walk.stops, walk.distance);
   }
 
   /** A free tote for each order; refused when there are not enough. */
@@ -104,7 +95,7 @@ export class ListRelease {
       [ids],
     );
     const bins = await tx.rows<BinStock & { lotKey: string }>(
-      `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, COALESCE(p.aisle, 0) AS aisle, COALESCE(p.along, 0) AS along, p.kind, CAST(l.expiry AS CHAR) AS expiry
+      `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, CAST(l.expiry AS CHAR) AS expiry
        FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
        WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey`,
       [NONE, ids],
@@ -132,6 +123,7 @@ export class ListRelease {
           quantity: p.quantity,
           placeId: p.placeId,
           lotId: p.lotId,
+          code: bin.code,
           aisle: bin.aisle,
           along: bin.along,
           toteId: totes.get(part.orderId)!,

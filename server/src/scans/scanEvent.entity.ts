@@ -29,6 +29,10 @@ export class ScanEvent {
   @Uuid({ nullable: true })
   personId!: string | null;
 
+  /** Version of the reducers that judged it. */
+  @Int({ default: 1 })
+  reducers!: number;
+
   @Json()
   scan!: unknown;
 

@@ -1,5 +1,5 @@
 import type { Judged, ScanIn } from '@auk/contract';
-import { type Answer, canonicalCode, type KnownThing, type Scan, type Step } from '@auk/core';
+import { type Answer, canonicalCode, type KnownThing, REDUCERS, type Scan, type Step } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Malformed, NotHere } from '../http/problem.js';
@@ -66,6 +66,7 @@ export class ScansService {
         deviceAt: new Date(scan.at),
         at: tx.at,
         personId: tx.personId,
+        reducers: REDUCERS,
         scan: JSON.stringify(judged),
         answer: JSON.stringify(step.answer),
       },

@@ -1,4 +1,5 @@
 import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
+import { fitsCode128, OWN_PREFIX, parseScan, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { escapeLike } from '../database/escapeLike.js';
@@ -16,15 +17,19 @@ interface Plan {
 const FIRST_BAY = 10_000;
 const BAY = 12_000;
 
-/** The parts of a shelf place's code: A-07-2-B is aisle A (0), bay 7, level 2, bin B. Null for other codes. */
-export function partsOfCode(
-  code: string,
-): { aisle: number; bay: number; level: number; bin: string | null } | null {
+/** Where a place stands that has no coordinates: behind all others, by its code. */
+export const LAST_ON_THE_WALK = 999_999_999;
+
+/** Coordinates that a code tells where a house calls its places by aisle, bay, level and bin: A-07-2-B is aisle A (0), bay 7, level 2, bin B. Null for other codes. */
+function partsOfCode(code: string): { aisle: number; bay: number; level: number; bin: string | null } | null {
   const m = /^([A-Z]{1,2})-(\d{2})-(\d{1,2})(?:-([A-Z0-9]{1,2}))?$/.exec(code);
   if (!m) return null;
   const aisle = [...m[1]!].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0) - 1;
   return { aisle, bay: Number(m[2]), level: Number(m[3]), bin: m[4] ?? null };
 }
+
+/** Codes of places hold no dates, so the century of one does not matter. */
+const ANY_YEAR = 2000;
 
 const SPECIAL = [
   ['DOCK-1', 'dock'],
@@ -55,7 +60,7 @@ export class Places {
     );
     const page = rows
       .slice(0, q.size)
-      .map(r => ({ ...r, aisle: partsOfCode(r.code) ? r.code.split('-')[0]! : null }));
+      .map(r => ({ ...r, aisle: r.bay === null ? null : lettersOf(r.aisle!) }));
     return { rows: page, next: rows.length > q.size ? page.at(-1)!.code : null };
   }
 
@@ -84,7 +89,7 @@ export class Places {
       return same ? 'same' : 'changed';
     }
     const house = await this.house.warehouse(tx);
-    const parts = partsOfCode(input.code);
+    const parts = await this.partsIn(tx, input);
     await tx.insert('place', [
       {
         id: newId(),
@@ -99,7 +104,11 @@ export class Places {
         level: parts?.level ?? null,
         bin: parts?.bin ?? null,
         side: parts ? (parts.bay % 2 === 1 ? 'left' : 'right') : null,
-        walk: parts ? parts.aisle * 10_000 + parts.bay * 100 + parts.level : 0,
+        walk: parts
+          ? parts.aisle * 10_000 + parts.bay * 100 + parts.level
+          : onShelf(input.kind)
+            ? LAST_ON_THE_WALK
+            : 0,
         mark: null,
       },
     ]);
@@ -147,25 +156,44 @@ export class Places {
     );
   }
 
+  /** Coordinates of a place on the shelves, as far as its code tells them and the house's layout has them. */
+  private async partsIn(sql: Sql, input: PlaceIn): Promise<ReturnType<typeof partsOfCode>> {
+    const parts = onShelf(input.kind) ? partsOfCode(input.code) : null;
+    if (!parts) return null;
+    const plan: Plan = await this.house.layout(sql);
+    return parts.aisle < plan.aisles && FIRST_BAY + parts.bay * BAY <= plan.aisleLength ? parts : null;
+  }
+
   /** Why a place cannot be so, or null. */
   async refusal(sql: Sql, input: PlaceIn, known: { kind: string } | null): Promise<string | null> {
-    const parts = partsOfCode(input.code);
-    const onShelf = input.kind === 'bin' || input.kind === 'reserve';
-    if (onShelf && !parts)
-      return `A place on the shelves is called by aisle, bay and level, like A-07-2 or A-07-2-B, and not ${input.code}.`;
     if (known && !['bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine'].includes(known.kind))
       return `${input.code} is the code of a ${known.kind} already.`;
-    if (known && known.kind !== input.kind && !(onShelf && ['bin', 'reserve'].includes(known.kind)))
+    if (known && known.kind !== input.kind && !(onShelf(input.kind) && onShelf(known.kind)))
       return `${input.code} is a ${known.kind} place and stays one; only pick faces and reserve places change into each other.`;
-    if (!known && /^(OR|PL|PA|TO|BX|DE|AB|PO|BU|AUK)-/.test(input.code))
-      return `${input.code} begins like another kind of code of the house.`;
-    if (parts && !known) {
-      const plan: Plan = await this.house.layout(sql);
-      if (parts.aisle >= plan.aisles)
-        return `The house has ${plan.aisles} aisles; ${input.code} lies beyond them.`;
-      if (FIRST_BAY + parts.bay * BAY > plan.aisleLength)
-        return `The aisle is not long enough for bay ${parts.bay}.`;
-    }
-    return null;
+    return known ? null : this.elsewhere(sql, input.code);
+  }
+
+  /** What a code means already, so that no place may bear it; null when it is free. */
+  private async elsewhere(sql: Sql, code: string): Promise<string | null> {
+    if (!fitsCode128(code)) return `${quoted(code)} cannot be a barcode.`;
+    const parsed = parseScan(code, ANY_YEAR);
+    if (!parsed.ok) return parsed.problem;
+    const { type } = parsed.value;
+    if (type === 'own' || (/^[A-Z]{2}-/.test(code) && code.slice(0, 2) in OWN_PREFIX))
+      return `${code} begins like another kind of code of the house.`;
+    if (type !== 'text') return `${code} means something already: it is read as a ${type}.`;
+    const owner = await sql.one<{ sku: string; name: string }>(
+      'SELECT p.sku, p.name FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ? UNION ALL SELECT sku, name FROM product WHERE sku = ? LIMIT 1',
+      [code, code],
+    );
+    return owner ? `${code} is a code of ${owner.name} (${owner.sku}).` : null;
   }
 }
+
+const onShelf = (kind: string): boolean => kind === 'bin' || kind === 'reserve';
+
+/** The letters of an aisle's number from 0: A, B, ... Z, AA. */
+const lettersOf = (aisle: number): string =>
+  aisle < 26
+    ? String.fromCharCode(65 + aisle)
+    : lettersOf(Math.floor(aisle / 26) - 1) + String.fromCharCode(65 + (aisle % 26));

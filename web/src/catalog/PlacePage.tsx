@@ -7,7 +7,10 @@ import { ProblemNote } from '../parts/problem.js';
 /** What lies in a place or tote. */
 export default function PlacePage() {
   const { code } = useParams();
-  const place = useQuery({ queryKey: ['place', code], queryFn: () => get(PlaceView, `places/${code}`) });
+  const place = useQuery({
+    queryKey: ['place', code],
+    queryFn: () => get(PlaceView, `places/${encodeURIComponent(code!)}`),
+  });
   if (!place.data) return <ProblemNote error={place.error} />;
   const { stock, kind } = place.data;
   return (
@@ -17,7 +20,7 @@ export default function PlacePage() {
       </h1>
       {['bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine'].includes(kind) && (
         <p>
-          <Link to={`/stock/counts/${place.data.code}`}>Count this place</Link>
+          <Link to={`/stock/counts/${encodeURIComponent(place.data.code)}`}>Count this place</Link>
         </p>
       )}
       {stock.length === 0 && <p className="empty">Nothing lies here.</p>}

@@ -126,7 +126,11 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
           <ul className="plain">
             {p.places.map(x => (
               <li key={x.code}>
-                <Link className="code" style={{ color: 'inherit' }} to={`/places/${x.code}`}>
+                <Link
+                  className="code"
+                  style={{ color: 'inherit' }}
+                  to={`/places/${encodeURIComponent(x.code)}`}
+                >
                   {x.code}
                 </Link>{' '}
                 <b>{x.onHand}</b> {x.listed > 0 && <span className="quiet">{x.listed} on lists</span>}

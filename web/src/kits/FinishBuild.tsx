@@ -1,10 +1,10 @@
-import { BuildView } from '@auk/contract';
-import { canonicalCode, count, PLACE_CODE } from '@auk/core';
+import { BuildView, PlaceView } from '@auk/contract';
+import { canonicalCode, count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { send } from '../api.js';
+import { get, send } from '../api.js';
 import { ProblemNote } from '../parts/problem.js';
 import { useScanner } from '../scans/useScanner.js';
 
@@ -38,15 +38,21 @@ export function FinishBuild({ build: b }: { build: BuildView }) {
       await client.invalidateQueries();
     },
   });
+  const place = useMutation({
+    mutationFn: (code: string) => get(PlaceView, `places/${encodeURIComponent(code)}`),
+    onSuccess: found => {
+      setTo(found.code);
+      setSays(`They go to ${found.code}.`);
+    },
+    onError: (_, code) =>
+      setSays(`${code.slice(0, 30)} is neither this kit nor a place. Scan the kit or the place.`),
+  });
   useScanner(text => {
     const code = canonicalCode(text);
     if (b.codes.includes(code) || code === b.sku) {
       setMade(n => String(Number(n || 0) + 1));
       setSays('One more made.');
-    } else if (PLACE_CODE.test(code) || code.startsWith('DOCK-')) {
-      setTo(code);
-      setSays(`They go to ${code}.`);
-    } else setSays(`${text.slice(0, 30)} is neither this kit nor a place. Scan the kit or the place.`);
+    } else place.mutate(code);
   });
   const change = (i: number, more: Partial<Spoiled>) =>
     setSpoiled(spoiled.map((s, k) => (k === i ? { ...s, ...more } : s)));

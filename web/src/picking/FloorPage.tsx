@@ -117,8 +117,8 @@ function Walk({ opened }: { opened: OpenedList }) {
   const wanted = state.stops.reduce((n, s) => n + s.wanted, 0);
   const spots = new Map(list.data?.rows.map(r => [r.place, r]));
   const map = state.stops.map(s => ({
-    aisle: spots.get(s.placeCode)?.aisle ?? 0,
-    along: spots.get(s.placeCode)?.along ?? 0,
+    aisle: spots.get(s.placeCode)?.aisle ?? null,
+    along: spots.get(s.placeCode)?.along ?? null,
     done: stopOpen(s) === 0,
   }));
   const stop = state.stops[state.at];

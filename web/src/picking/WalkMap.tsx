@@ -1,5 +1,13 @@
-/** A place on the map: aisle from 0, distance along it in tenths of a millimetre. */
+/** A stop: aisle of its place from 0, distance along it in tenths of a millimetre; null where nobody knows where it stands. */
 export interface MapStop {
+  aisle: number | null;
+  along: number | null;
+  done: boolean;
+}
+
+/** A stop that stands on the map; `nth` is its number on the walk. */
+interface Drawn {
+  nth: number;
   aisle: number;
   along: number;
   done: boolean;
@@ -8,7 +16,7 @@ export interface MapStop {
 const AISLES = 8;
 const LENGTH = 164_000;
 
-/** The walk drawn on the warehouse: racks, the line from stop to stop, and where one stands. */
+/** The walk drawn on the warehouse: racks, the line from stop to stop, and where one stands. Stops that stand nowhere are not drawn. */
 export function WalkMap({
   stops,
   at,
@@ -22,14 +30,17 @@ export function WalkMap({
 }) {
   const width = 360;
   const pitch = width / AISLES;
-  const x = (s: MapStop) => pitch * s.aisle + pitch / 2;
-  const y = (s: MapStop) => height - 14 - (s.along / LENGTH) * (height - 28);
+  const x = (s: Drawn) => pitch * s.aisle + pitch / 2;
+  const y = (s: Drawn) => height - 14 - (s.along / LENGTH) * (height - 28);
   const colours = dark
     ? { rack: '#22303b', done: '#2FA184', next: '#A9B4BB', at: '#E2632B' }
     : { rack: '#dfe3e0', done: '#1F6F5C', next: '#46545F', at: '#B9481B' };
-  const legs = stops
+  const drawn = stops.flatMap(({ aisle, along, done }, nth): Drawn[] =>
+    aisle === null || along === null ? [] : [{ nth, aisle, along, done }],
+  );
+  const legs = drawn
     .slice(1)
-    .map((s, i) => ({ from: stops[i]!, to: s, walked: at === null ? s.done : i + 1 <= at }));
+    .map((s, i) => ({ from: drawn[i]!, to: s, walked: at === null ? s.done : s.nth <= at }));
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
@@ -57,14 +68,14 @@ export function WalkMap({
           />
         );
       })}
-      {stops.map((s, i) => (
+      {drawn.map(s => (
         <circle
-          key={i}
+          key={s.nth}
           cx={x(s)}
           cy={y(s)}
-          r={i === at ? 7 : 3.6}
-          fill={i === at ? colours.at : s.done ? colours.done : colours.next}
-          stroke={i === at ? '#fff' : 'none'}
+          r={s.nth === at ? 7 : 3.6}
+          fill={s.nth === at ? colours.at : s.done ? colours.done : colours.next}
+          stroke={s.nth === at ? '#fff' : 'none'}
         />
       ))}
     </svg>

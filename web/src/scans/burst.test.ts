@@ -38,6 +38,8 @@ test('a stalled machine tears a scan apart: the pieces that only together are a 
   expect(end(keys('AUK-LABEL', [5000, 10, 10, 10, 10, 4000, 10, 10, 10]))).toBe('AUK-LABEL');
   expect(end(keys('AB-1006', [5000, 900, 10, 1800, 10, 2500, 10]))).toBe('AB-1006');
   expect(codeAtEnd(keys('xOR-1042', 400))).toBe('OR-1042');
+  expect(codeAtEnd(keys('ROW-7-12', 400))).toBe('ROW-7-12');
+  expect(end(keys('A-07-2', [5000, 10, 2500, 10, 10, 10]))).toBe('A-07-2');
   expect(codeAtEnd(keys('hello there', 400))).toBeNull();
   // Typed by hand, even a code of the house is typing; and what was typed long before stays apart.
   expect(end(keys('OR-1042', 140), 300)).toBeNull();

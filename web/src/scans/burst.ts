@@ -27,26 +27,30 @@ const STALL_MS = 8_000;
 export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
   const found = byRhythm(keys, enterAt);
   if (found && isHouseCode(found.text)) return found;
-  return pieced(keys, enterAt) ?? found;
+  return pieced(keys, enterAt, isHouseCode) ?? pieced(keys, enterAt, looksLikeCode) ?? found;
 }
 
-/** The code of the house at the end of keys that went into no field: nobody types one there but to be understood, however slowly. */
+/** The code at the end of keys that went into no field: nobody types one there but to be understood, however slowly. */
 export function codeAtEnd(keys: readonly Key[]): string | null {
-  for (let start = 0; keys.length - start >= FEWEST_BRIDGED; start++) {
-    const text = textOf(keys, start);
-    if (isHouseCode(text)) return text;
-  }
-  return null;
+  const ends = keys.slice(FEWEST_BRIDGED - 1).map((_, start) => textOf(keys, start));
+  return ends.find(isHouseCode) ?? ends.find(looksLikeCode) ?? null;
 }
 
-/** Whether a text can be nothing but a code: an own code, a command, a place, or a product's number with its check digit. */
+/** Whether a text is surely a code: an own code, a command, or a product's number with its check digit. */
 function isHouseCode(text: string): boolean {
   const parsed = parseScan(text, 2000);
-  return parsed.ok && ['own', 'command', 'place', 'product'].includes(parsed.value.type);
+  return parsed.ok && ['own', 'command', 'product'].includes(parsed.value.type);
 }
 
-/** The longest end of the keys that is a code of the house, at most half of its keys held up. */
-function pieced(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
+/** Capitals and digits joined by dashes, with a digit among them: what a code of a place or a product often looks like, and no word. */
+const looksLikeCode = (text: string): boolean => /^(?=.*\d)[A-Z0-9]+(-[A-Z0-9]+)+$/.test(text);
+
+/** The longest end of the keys that is a code, at most half of its keys held up. */
+function pieced(
+  keys: readonly Key[],
+  enterAt: number,
+  isCode: (text: string) => boolean,
+): { text: string; before: string } | null {
   let stalls = 0;
   let best: { text: string; before: string } | null = null;
   for (let start = keys.length - 1; start >= 0; start--) {
@@ -54,7 +58,7 @@ function pieced(keys: readonly Key[], enterAt: number): { text: string; before: 
     if (gap > STALL_MS) break;
     if (gap > SCAN_GAP_MS) stalls++;
     const text = textOf(keys, start);
-    if (text.length >= FEWEST_BRIDGED && stalls * 2 <= text.length && isHouseCode(text))
+    if (text.length >= FEWEST_BRIDGED && stalls * 2 <= text.length && isCode(text))
       best = { text, before: keys[start]!.before };
   }
   return best;

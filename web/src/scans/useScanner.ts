@@ -17,6 +17,8 @@ let keysIn: Field | null = null;
 /** What is being typed outside of fields, where slow typing counts too. */
 let typed = '';
 const MOST_KEYS = 20_000;
+/** The separator of GS1 element strings; a keyboard sends it as Ctrl and ]. */
+const GS = '\u001d';
 
 /** The text field that has the focus, if any. */
 function focusedField(target: EventTarget | null): Field | null {
@@ -37,24 +39,29 @@ function restore(field: Field, value: string): void {
 
 function onKeyDown(event: KeyboardEvent): void {
   const taker = takers.at(-1);
-  if (!taker || event.ctrlKey || event.altKey || event.metaKey || event.isComposing) return;
+  if (!taker || event.altKey || event.metaKey || event.isComposing) return;
   const field = focusedField(event.target);
+  if (event.ctrlKey) {
+    if (event.key === ']' || event.key === GS) character(event, taker, field, GS);
+    return;
+  }
   if (event.key === 'Enter' || event.key === 'Tab') end(event, taker, field);
   else if (event.key.length === 1) character(event, taker, field);
   else if (field === null && (event.key === 'Backspace' || event.key === 'Escape'))
     type(taker, event.key === 'Escape' ? '' : typed.slice(0, -1));
 }
 
-function character(event: KeyboardEvent, taker: Listener, field: Field | null): void {
+function character(event: KeyboardEvent, taker: Listener, field: Field | null, char = event.key): void {
   // A scan that began before the focus came to this field goes on in it.
   const last = keys.at(-1);
   if (field !== keysIn && !(last && event.timeStamp - last.at <= HICCUP_MS)) keys = [];
   keysIn = field;
   const before = field?.value ?? '';
-  keys = [...keys.slice(-MOST_KEYS), { char: event.key, at: event.timeStamp, before, field }];
+  keys = [...keys.slice(-MOST_KEYS), { char, at: event.timeStamp, before, field }];
   // A space would press a focused button.
+  if (char === GS) event.preventDefault();
   if (event.key === ' ' && !field && (taker.typed || keys.length > 1)) event.preventDefault();
-  if (taker.typed && field === null) type(taker, typed + event.key);
+  if (taker.typed && field === null) type(taker, typed + char);
 }
 
 function type(taker: Listener, text: string): void {

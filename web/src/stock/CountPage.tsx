@@ -28,7 +28,10 @@ interface Draft {
 /** Counts a place without telling what should lie there. Each scan of a product counts its units; numbers can be typed too. Kept on the device until it is saved. */
 export default function CountPage() {
   const { place } = useParams();
-  const view = useQuery({ queryKey: ['place', place], queryFn: () => get(PlaceView, `places/${place}`) });
+  const view = useQuery({
+    queryKey: ['place', place],
+    queryFn: () => get(PlaceView, `places/${encodeURIComponent(place!)}`),
+  });
   if (!view.data) return <ProblemNote error={view.error} />;
   return <Count key={place} place={view.data} />;
 }
@@ -73,7 +76,7 @@ function Count({ place }: { place: PlaceView }) {
   const anew = async () => {
     const now = await client.fetchQuery({
       queryKey: ['place', place.code],
-      queryFn: () => get(PlaceView, `places/${place.code}`),
+      queryFn: () => get(PlaceView, `places/${encodeURIComponent(place.code)}`),
       staleTime: 0,
     });
     save.reset();

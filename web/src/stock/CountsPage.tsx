@@ -31,7 +31,8 @@ export default function CountsPage() {
           style={{ gap: 8 }}
           onSubmit={e => {
             e.preventDefault();
-            if (place.trim() !== '') void navigate(`/stock/counts/${place.trim().toUpperCase()}`);
+            if (place.trim() !== '')
+              void navigate(`/stock/counts/${encodeURIComponent(place.trim().toUpperCase())}`);
           }}
         >
           <label htmlFor="place">Count a place</label>
@@ -58,7 +59,7 @@ export default function CountsPage() {
           {proposed.data?.map(p => (
             <tr key={p.place + p.sku} className="opens">
               <td>
-                <Link className="code" to={`/stock/counts/${p.place}`}>
+                <Link className="code" to={`/stock/counts/${encodeURIComponent(p.place)}`}>
                   {p.place}
                 </Link>
               </td>

@@ -141,7 +141,11 @@ export default function PlacesPage({ me }: { me: Person }) {
           {rows.map(p => (
             <tr key={p.code} className="opens">
               <td>
-                <Link className="code" style={{ color: 'inherit' }} to={`/places/${p.code}`}>
+                <Link
+                  className="code"
+                  style={{ color: 'inherit' }}
+                  to={`/places/${encodeURIComponent(p.code)}`}
+                >
                   {p.code}
                 </Link>
               </td>
@@ -151,7 +155,7 @@ export default function PlacesPage({ me }: { me: Person }) {
               <td className="num">{p.units || ''}</td>
               <td className="num">{p.products || ''}</td>
               <td className="acts">
-                <Link to={`/stock/counts/${p.code}`}>Count</Link>
+                <Link to={`/stock/counts/${encodeURIComponent(p.code)}`}>Count</Link>
                 {lead && (
                   <button
                     type="button"

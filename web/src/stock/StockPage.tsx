@@ -105,7 +105,11 @@ export default function StockPage({ me }: { me: Person }) {
                   </div>
                 </td>
                 <td>
-                  <Link className="code" style={{ color: 'inherit' }} to={`/places/${r.place}`}>
+                  <Link
+                    className="code"
+                    style={{ color: 'inherit' }}
+                    to={`/places/${encodeURIComponent(r.place)}`}
+                  >
                     {r.place}
                   </Link>{' '}
                   <span className="quiet">{KIND_WORDS[r.kind]}</span>

@@ -3,6 +3,8 @@ import { steps } from './steps.js';
 
 const CODE = 'CHARACTER SET utf8mb4 COLLATE utf8mb4_bin';
 const AT = 'DATETIME(3)';
+/** Behind all places that have coordinates. */
+const LAST_ON_THE_WALK = 999_999_999;
 
 /**
  * The ground: leases, purchases that may be asked again, telling that never ends in silence, acts that answer a repeat as the first
@@ -50,6 +52,12 @@ export const GROUND = [
   'ALTER TABLE outbox ADD COLUMN IF NOT EXISTS position BIGINT NULL, ADD UNIQUE INDEX IF NOT EXISTS byPosition (position)',
   // A collection that was called off says why.
   "ALTER TABLE departure ADD COLUMN IF NOT EXISTS reason VARCHAR(200) NOT NULL DEFAULT ''",
+  // Scans of places are known by the house's codes now, and no longer by the look of a code; what was scanned before says so too.
+  'ALTER TABLE scanEvent ADD COLUMN IF NOT EXISTS reducers INT NOT NULL DEFAULT 1 AFTER personId',
+  `UPDATE scanEvent e JOIN scanSession s ON s.id = e.sessionId AND s.kind = 'receive' JOIN place p ON p.code = UPPER(TRIM(JSON_VALUE(e.scan, '$.text'))) AND p.kind NOT IN ('parcel', 'tote')
+   SET e.scan = JSON_SET(e.scan, '$.known', JSON_OBJECT('kind', 'place', 'name', p.code)) WHERE JSON_EXTRACT(e.scan, '$.known') IS NULL`,
+  // A place without coordinates is walked last.
+  `UPDATE place SET walk = ${LAST_ON_THE_WALK} WHERE aisle IS NULL AND kind IN ('bin', 'reserve')`,
 ];
 
 export class Ground1764300000000 implements MigrationInterface {
