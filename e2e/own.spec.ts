@@ -31,7 +31,7 @@ test('a house of one’s own: opened once with the code of the start, its admin 
   await expect(page.getByRole('heading', { name: 'The house is open' })).toBeVisible();
   const badge = await page.locator('.code').innerText();
   await page.getByRole('button', { name: 'Go in' }).click();
-  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Needs a person' })).toBeVisible();
   await page.context().clearCookies();
   await page.goto('/');
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
@@ -42,9 +42,16 @@ test('a house of one’s own: opened once with the code of the start, its admin 
 
   await page.goto('/setup/people');
   await expect(page.getByRole('table', { name: 'People' }).getByRole('row')).toHaveCount(2);
-  for (const path of ['/orders', '/products', '/stock', '/board', '/receiving', '/setup/channels']) {
+  for (const [path, words] of [
+    ['/orders', 'orders that'],
+    ['/products', '0 products'],
+    ['/stock', 'What lies where'],
+    ['/board', '0 orders still to leave'],
+    ['/receiving', 'No purchase'],
+    ['/setup/channels', 'Not connected'],
+  ] as const) {
     await page.goto(path);
-    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await expect(page.getByRole('main')).toContainText(words);
     await expect(page.getByRole('alert')).toBeHidden();
   }
 });

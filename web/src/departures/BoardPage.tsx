@@ -86,23 +86,24 @@ function DepartureRow({ departure: d, zone }: { departure: BoardDeparture; zone:
   const left = DateTime.fromISO(d.cutOff).diff(useMinute(), 'minutes').minutes;
   const working = d.bar.clear + d.bar.listed + d.bar.picked + d.bar.packed;
   return (
-    <Link className={d.state === 'closed' ? 'departure closed' : 'departure'} to={`/departures/${d.no}`}>
+    <Link className={d.state === 'open' ? 'departure' : 'departure closed'} to={`/departures/${d.no}`}>
       <span className="cutoff">{clock(d.cutOff, zone)}</span>
       <span className="carrier">
         <b>{d.carrierName}</b>
         <small>{d.name}</small>
       </span>
       <span>
-        {d.state !== 'closed' && <Bar bar={d.bar} />}
+        {d.state === 'open' && <Bar bar={d.bar} />}
         <span className="says">{sayOf(d, working, left, zone)}</span>
       </span>
-      <span className="total">{d.state === 'closed' ? '' : d.total}</span>
+      <span className="total">{d.state === 'open' ? d.total : ''}</span>
       <Sign departure={d} left={left} />
     </Link>
   );
 }
 
 function sayOf(d: BoardDeparture, working: number, left: number, zone: string): string {
+  if (d.state === 'cancelled') return 'Called off: it does not come.';
   if (d.freight) return 'Pallets are counted by hand for now.';
   if (d.state === 'closed') return `Left with ${count(d.handedOver, 'parcel')}.`;
   if (d.total === 0) return 'Nothing planned for it yet.';
