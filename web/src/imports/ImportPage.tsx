@@ -45,7 +45,7 @@ const KINDS: Record<ImportKind, { words: string; ofChannel: boolean; hint: strin
     words: 'Places',
     ofChannel: false,
     thing: 'place',
-    hint: 'One row a place: A-07-2 is aisle A, bay 7, level 2. Kinds: pick face, reserve, dock, staging, bench, quarantine.',
+    hint: 'One row a place: the code on its shelf; one like A-07-2 also tells aisle A, bay 7, level 2. Kinds: pick face, reserve, dock, staging, bench, quarantine.',
   },
   purchases: {
     words: 'Purchase orders',

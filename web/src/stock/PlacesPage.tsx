@@ -51,7 +51,8 @@ export default function PlacesPage({ me }: { me: Person }) {
         <div className="grow">
           <h1>Places</h1>
           <p className="quiet">
-            A-07-2-B is aisle A, bay 7, level 2, bin B. Choose a place to change what it is for.
+            A place bears the code on its shelf. One like A-07-2-B also tells where it stands: aisle A, bay 7,
+            level 2, bin B; others are walked last.
           </p>
         </div>
         <TextField label="Place or zone" value={part('words')} onChange={e => set('words', e.target.value)} />
