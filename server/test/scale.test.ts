@@ -230,3 +230,19 @@ test('receiving and corrections find their rows by an index', async () => {
   const [open] = await ordersIn(lead, 'Clear', 1);
   expect(await scansOf(() => lead.post(`orders/${open}/park`, { reason: 'test', word: '' }))).toEqual([]);
 });
+
+test('a word that is in very many orders is counted with what else is asked as exactly as one by one', async () => {
+  await house.db.run(
+    "UPDATE orders SET starred = 1 WHERE stage = 'Departed' AND channelNumber LIKE 'SC-12%'",
+  );
+  const begins = (word: string) => `(^|[^[:alnum:]])${word}`;
+  for (const words of [['buyer'], ['buyer', '1'], ['buyer', '123']]) {
+    const { n } = (await house.db.one<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM orders o WHERE o.starred = 1 AND ${words.map(() => "CONCAT(o.buyer, ' ', o.mail) REGEXP ?").join(' AND ')}`,
+      words.map(begins),
+    ))!;
+    expect(n).toBeGreaterThan(0);
+    const asked = `orders?stage=all&starred=yes&sort=promised&words=${encodeURIComponent(words.join(' '))}`;
+    expect((await lead.get(asked)).body.count).toEqual({ n, over: false });
+  }
+});

@@ -10,6 +10,8 @@ export interface Condition {
   params: unknown[];
   /** Set when it names orders by their ids. */
   few?: boolean;
+  /** A statement that finds the ids of all orders of the condition, and some more unless it is `exact`: counting begins there. */
+  all?: { sql: string; params: unknown[]; exact: boolean };
 }
 
 /** A sort: its column, whether it runs down, and whether the column may be empty (those come last). */
@@ -111,7 +113,7 @@ const named = (ids: readonly string[]): Condition => ({
 });
 
 function wordsCondition(found: OrderWords): Condition {
-  return 'ids' in found ? named(found.ids) : { sql: found.test, params: found.params };
+  return 'ids' in found ? named(found.ids) : { sql: found.test, params: found.params, all: found.all };
 }
 
 function leaves(f: string, days: Days): Condition {

@@ -177,9 +177,11 @@ export class OrderListQueries {
   private async count(filter: BuiltFilter): Promise<OrderCount> {
     if (filter.over) return { n: COUNTED, over: true };
     if (filter.stagesOnly) return { n: await this.kept(filter.stagesOnly), over: false };
+    const all = filter.where.find(c => c.all)?.all;
+    const where = filter.where.filter(c => !c.all?.exact);
     const { n } = (await this.db.one<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM (SELECT 1 FROM orders o ${whereOf(filter.where)} LIMIT ?) x`,
-      [...filter.where.flatMap(c => c.params), COUNTED + 1],
+      `SELECT COUNT(*) AS n FROM (SELECT 1 FROM ${all ? `(${all.sql}) w STRAIGHT_JOIN orders o ON o.id = w.id` : 'orders o'} ${whereOf(where)} LIMIT ?) x`,
+      [...(all?.params ?? []), ...where.flatMap(c => c.params), COUNTED + 1],
     ))!;
     return n > COUNTED ? { n: COUNTED, over: true } : { n, over: false };
   }

@@ -8,8 +8,23 @@ export const FEW = 20_000;
 /** More orders than this whose number begins so are found along the index of numbers instead. */
 const FEW_NUMBERS = 2_000;
 
-/** Orders found by words: their ids when they are few, else a test of one order, as SQL over `orders o`. */
-export type OrderWords = { ids: string[] } | { test: string; params: string[]; many?: boolean };
+/** A test of one order, as SQL over `orders o`. */
+interface Test {
+  test: string;
+  params: string[];
+}
+
+/**
+ * Orders found by words: their ids when they are few, else a test of one order. With the test may come `all`: the statement that
+ * finds the ids of them all (and some more, when a word is left out of the index), by which they are counted sooner than one by one.
+ */
+export type OrderWords =
+  | { ids: string[] }
+  | (Test & { many?: boolean; all?: { sql: string; params: string[]; exact: boolean } });
+
+const BY_BUYER = 'SELECT id FROM orders WHERE MATCH (buyer, mail) AGAINST (? IN BOOLEAN MODE)';
+const BY_TITLE =
+  'SELECT orderId AS id FROM orderLine WHERE MATCH (title) AGAINST (? IN BOOLEAN MODE) AND removedAt IS NULL';
 
 /** Shortest word that the full-text index holds. */
 const SHORTEST = 3;
@@ -41,12 +56,19 @@ export async function wordsFound(
   const most = among === 'all' ? COUNTED : FEW;
   const match = indexed.map(w => `+${w}*`).join(' ');
   const ids = new Set<string>(numbered);
-  for (const q of [
-    'SELECT id FROM orders WHERE MATCH (buyer, mail) AGAINST (? IN BOOLEAN MODE) LIMIT ?',
-    'SELECT orderId AS id FROM orderLine WHERE MATCH (title) AGAINST (? IN BOOLEAN MODE) AND removedAt IS NULL LIMIT ?',
-  ]) {
-    for (const r of await sql.rows<{ id: string }>(q, [match, most + 1])) ids.add(r.id);
-    if (ids.size > most) return among === 'all' ? { ...test, many: true } : test;
+  for (const q of [BY_BUYER, BY_TITLE]) {
+    for (const r of await sql.rows<{ id: string }>(`${q} LIMIT ?`, [match, most + 1])) ids.add(r.id);
+    if (ids.size > most)
+      return among === 'all'
+        ? { ...test, many: true }
+        : {
+            ...test,
+            all: {
+              sql: `${BY_BUYER} UNION ${BY_TITLE} UNION SELECT id FROM orders WHERE channelNumber LIKE ?`,
+              params: [match, match, `${escapeLike(text.trim()).toUpperCase()}%`],
+              exact: indexed.length === words.length,
+            },
+          };
   }
   return { ids: indexed.length === words.length ? [...ids] : await tested(sql, [...ids], test) };
 }
@@ -63,7 +85,7 @@ async function byNumber(sql: Sql, text: string): Promise<string[]> {
 }
 
 /** The test of one order by words, for words that are in very many. */
-function oneByOne(words: readonly string[], text: string): { test: string; params: string[] } {
+function oneByOne(words: readonly string[], text: string): Test {
   const begins = words.map(w => `(^|[^[:alnum:]])${w}`);
   const buyer = words.map(() => "CONCAT(o.buyer, ' ', o.mail) REGEXP ?").join(' AND ');
   const title = words.map(() => 'l.title REGEXP ?').join(' AND ');
@@ -73,11 +95,7 @@ function oneByOne(words: readonly string[], text: string): { test: string; param
   };
 }
 
-async function tested(
-  sql: Sql,
-  ids: string[],
-  { test, params }: { test: string; params: string[] },
-): Promise<string[]> {
+async function tested(sql: Sql, ids: string[], { test, params }: Test): Promise<string[]> {
   if (ids.length === 0) return [];
   const rows = await sql.rows<{ id: string }>(`SELECT o.id FROM orders o WHERE o.id IN (?) AND ${test}`, [
     ids,
