@@ -2,7 +2,8 @@
 import { caller, percentile } from './house.mjs';
 
 const ORDERS = Number(process.env.AUK_BENCH_PULL ?? 5_000);
-const GOAL_MS = 100;
+/** A pull may make other answers at most so much slower. */
+const GOAL = 2;
 const QUIET_RUNS = 60;
 /** What people ask meanwhile. */
 const ASKED = [
@@ -37,8 +38,8 @@ export async function* channelsPull() {
     unit: 'ms p95',
     floor,
     ratio: value / floor,
-    goal: `p95 < ${GOAL_MS} ms`,
-    holds: value < GOAL_MS,
+    goal: `ratio <= ${GOAL}`,
+    holds: value / floor <= GOAL,
   };
 }
 

@@ -27,7 +27,8 @@ const TABLES = [
   'outbox',
 ];
 const ROWS_A_STATEMENT = 1000;
-const GOAL = 6;
+/** The most times the floor: small files pay what is the same for every file. */
+const goalOf = n => (n >= 10_000 ? 1.8 : 6);
 
 export function csv(orders, tag) {
   const rows = [
@@ -51,7 +52,7 @@ export async function* importOrders() {
     runs.sort((a, b) => a.value / a.floor - b.value / b.floor);
     const { value, floor } = runs[1];
     const ratio = value / floor;
-    yield { n, value, unit: 'ms', floor, ratio, goal: `ratio <= ${GOAL}`, holds: ratio <= GOAL };
+    yield { n, value, unit: 'ms', floor, ratio, goal: `ratio <= ${goalOf(n)}`, holds: ratio <= goalOf(n) };
   }
   await house.close();
 }

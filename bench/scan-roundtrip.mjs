@@ -4,7 +4,8 @@ import { PickingService } from '@auk/server/picking/picking.service';
 import { createConnection } from 'mysql2/promise';
 import { caller, percentile, receive, services } from './house.mjs';
 
-const GOAL_MS = 50;
+/** Times the floor of the same run, because milliseconds say little on a machine that is shared. */
+const GOAL = 3;
 const SECONDS = 60;
 const NONE = '00000000-0000-0000-0000-000000000000';
 
@@ -23,8 +24,8 @@ export async function* scanRoundtrip() {
       unit: 'ms p95',
       floor,
       ratio: value / floor,
-      goal: `p95 <= ${GOAL_MS} ms`,
-      holds: value <= GOAL_MS,
+      goal: `ratio <= ${GOAL}`,
+      holds: value / floor <= GOAL,
     };
   }
 }
