@@ -254,9 +254,16 @@ test('places: made by hand, and their labels are papers', async ({ page }) => {
   await page.getByRole('button', { name: 'Save the place' }).click();
   await page.getByLabel('Place or zone').fill('H-12-3-D');
   await expect(page.getByRole('row', { name: /H-12-3-D/ })).toContainText('pick face');
-  await page.getByLabel('Place', { exact: true }).fill('Q-01-1');
+  // A place is called as its shelf is called, but by nothing that means something else.
+  await page.getByLabel('Place', { exact: true }).fill('Rack 9/upper');
   await page.getByRole('button', { name: 'Save the place' }).click();
-  await expect(page.getByRole('alert')).toContainText('The house has 8 aisles');
+  await page.getByLabel('Place or zone').fill('RACK 9');
+  await page.getByRole('link', { name: 'RACK 9/UPPER' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('RACK 9/UPPER');
+  await page.goto('/stock/places');
+  await page.getByLabel('Place', { exact: true }).fill('JAR-HEX-12');
+  await page.getByRole('button', { name: 'Save the place' }).click();
+  await expect(page.getByRole('alert')).toContainText('is a code of');
   const sheet = await page.request.get('/api/v1/stock/places/labels.pdf?form=sheet&words=A-0');
   expect(sheet.headers()['content-type']).toContain('application/pdf');
   expect((await sheet.body()).subarray(0, 5).toString()).toBe('%PDF-');

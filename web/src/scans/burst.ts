@@ -16,6 +16,8 @@ const PAUSE_MS = 1_200;
 /** Fewest characters that a scan has, and that one with a held-up key has: a few quick keys and a pause are soon typed by hand. */
 const FEWEST = 4;
 const FEWEST_BRIDGED = 6;
+/** Fewest characters of a code that is put together from pieces; the shortest order numbers have so many. */
+const FEWEST_PIECED = 5;
 
 /** A machine that stalls may hold up a key of a scan this long; only a code of the house is pieced together over such pauses, and only when half of its keys came quickly. */
 const STALL_MS = 8_000;
@@ -32,7 +34,7 @@ export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string
 
 /** The code at the end of keys that went into no field: nobody types one there but to be understood, however slowly. */
 export function codeAtEnd(keys: readonly Key[]): string | null {
-  const ends = keys.slice(FEWEST_BRIDGED - 1).map((_, start) => textOf(keys, start));
+  const ends = keys.slice(FEWEST_PIECED - 1).map((_, start) => textOf(keys, start));
   return ends.find(isHouseCode) ?? ends.find(looksLikeCode) ?? null;
 }
 
@@ -58,7 +60,7 @@ function pieced(
     if (gap > STALL_MS) break;
     if (gap > SCAN_GAP_MS) stalls++;
     const text = textOf(keys, start);
-    if (text.length >= FEWEST_BRIDGED && stalls * 2 <= text.length && isCode(text))
+    if (text.length >= FEWEST_PIECED && stalls * 2 <= text.length && isCode(text))
       best = { text, before: keys[start]!.before };
   }
   return best;
