@@ -262,6 +262,25 @@ test('the list: the sentence in the address, kept questions, columns of one’s 
   await expect(page.getByRole('heading', { level: 1 })).toContainText('ASK-1');
 });
 
+test('two parts of the question that change before the page is drawn anew are both kept', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1004');
+  await page.goto('/orders');
+  await expect(page.getByLabel('Sort')).toBeVisible();
+  await page.evaluate(() => {
+    const choose = (label: string, value: string) => {
+      const select = document.querySelector<HTMLSelectElement>(`select[aria-label="${label}"]`)!;
+      Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value')!.set!.call(select, value);
+      select.dispatchEvent(new Event('change', { bubbles: true }));
+    };
+    choose('Stage', 'Clear');
+    choose('Sort', 'promised');
+  });
+  await expect(page).toHaveURL(/stage=Clear/);
+  await expect(page).toHaveURL(/sort=promised/);
+});
+
 test('the order: lines, prices and addresses in place, all lines at once, balance and reservation follow', async ({
   page,
 }) => {

@@ -6,6 +6,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { get, post, send } from '../api.js';
 import { ExportLinks } from '../imports/ExportLinks.js';
 import { ProblemNote } from '../parts/problem.js';
+import { addressNow } from '../parts/useQuestion.js';
 import { BulkBar } from './BulkBar.js';
 import { type ChosenColumns, ColumnsMenu } from './ColumnsMenu.js';
 import { COLUMN_ORDER, HIDDEN } from './columns.js';
@@ -58,10 +59,11 @@ export default function OrdersPage({ me, departed }: { me: Person; departed?: bo
     setParams(new URLSearchParams(to), { replace: true });
   };
   const set = (key: string, value: string) => {
-    const next = new URLSearchParams(question);
+    const next = addressNow();
+    if (departed && !next.has('stage')) next.set('stage', 'Departed');
     if (value === '') next.delete(key);
     else next.set(key, value);
-    ask(next.toString());
+    ask(questionOf(next));
   };
   const desk = can(me, 'orders.change');
   const stage = asked.get('stage');
