@@ -5,6 +5,7 @@ import { Forbidden } from '../http/problem.js';
 import { Lists, type OnList } from '../lists/lists.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import { event, toHistory } from './events.js';
+import { LinePart } from './linePart.entity.js';
 import { refreshStages } from './stages.js';
 
 /** What an edit of an order's goods would undo, or why it cannot be done now. */
@@ -73,6 +74,9 @@ export class Undoing {
   /** Makes a locked order Clear again: off its list, and what was picked goes from the tote to the staging place, to be put back. */
   async takeBack(tx: Tx, orderId: string): Promise<void> {
     const held = await this.heldLocked(tx, orderId);
+    // Whoever takes back gives up promises next: the products are locked before anything of them, and all at once.
+    const parts = await tx.of(LinePart).find({ select: { productId: true }, where: { orderId } });
+    await this.stock.lockFree(tx, [...new Set(parts.map(p => p.productId))]);
     const staging = await this.house.placeNamed(tx, 'staging');
     const holds: HoldChange[] = [];
     const moves: Move[] = [];
