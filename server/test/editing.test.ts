@@ -1,5 +1,6 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { Tx } from '../src/database/db.js';
 import {
   bringIn,
   idOfOrder,
@@ -15,11 +16,16 @@ import { type Caller, differences, type House, openHouse } from './house.js';
 let house: House;
 let lead: Caller;
 let office: Caller;
+/** Locks that an edit took out of the stated order. */
+const outOfOrder = new Set<string>();
 beforeAll(async () => {
+  Tx.onOutOfOrder = o => outOfOrder.add(`${o.table} after ${o.held}`);
   house = await openHouse({ pastOrders: 10, openOrders: 20 });
   [lead, office] = [await house.signIn('AB-1001'), await house.signIn('AB-1004')];
 });
 afterAll(async () => {
+  Tx.onOutOfOrder = null;
+  expect([...outOfOrder]).not.toContain('productStock after allocation');
   expect(await differences(house)).toEqual([]);
   await house.close();
 });

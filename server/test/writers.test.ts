@@ -9,11 +9,7 @@ let house: House;
 const outOfOrder = new Set<string>();
 beforeAll(async () => {
   house = await openHouse({ pastOrders: 0, openOrders: 140 });
-  Tx.onOutOfOrder = o =>
-    outOfOrder.add(
-      `${o.table} after ${o.held}: ${o.sql.trim().slice(0, 160)}` +
-        (process.env.STK ? new Error().stack : ''),
-    );
+  Tx.onOutOfOrder = o => outOfOrder.add(`${o.table} after ${o.held}: ${o.sql.trim().slice(0, 160)}`);
 });
 afterAll(() => {
   Tx.onOutOfOrder = null;
