@@ -23,9 +23,13 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/test/**/*.test.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 120_000,
-          fileParallelism: false,
+          // Notes the statements that tests run, for scripts/check-statements.mjs.
+          setupFiles: ['server/test/statements.ts'],
+          // Generous, because a machine that is shared may stand still for a while; nothing waits longer than it must.
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+          // Each file has a house of its own; more at once would only wait for each other.
+          maxWorkers: 2,
         },
       },
       { resolve, ssr, test: { name: 'checks', include: ['checks/**/*.test.ts'], testTimeout: 60_000 } },

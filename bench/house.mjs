@@ -1,5 +1,11 @@
 // What the benchmarks share: a way to the running server, and the server's own services for preparing data.
+import { randomUUID } from 'node:crypto';
+import { setTimeout as wait } from 'node:timers/promises';
 import { Db, makeApp, openDataSource, StockService } from '@auk/server';
+
+/** The end of a job is asked for soon, and then less and less often. */
+const FIRST_POLL_MS = 5;
+const LONGEST_POLL_MS = 40;
 
 const base = `http://127.0.0.1:${process.env.AUK_PORT}/api/v1`;
 
@@ -23,6 +29,18 @@ export async function caller(badge = 'AB-1001') {
     get: path => call('GET', path),
     post: (path, body) => call('POST', path, JSON.stringify(body)),
     file: (path, text) => call('POST', path, text, 'text/csv'),
+    /** Has a file taken in, and waits for the end of its job; gives the report. */
+    takeIn: async (kind, query, text) => {
+      const id = randomUUID();
+      let run = await call('POST', `imports/${kind}/runs?${query}&id=${id}`, text, 'text/csv');
+      for (let pause = FIRST_POLL_MS; run.state === 'under way' && run.says === null; ) {
+        await wait(pause);
+        pause = Math.min(LONGEST_POLL_MS, pause * 1.5);
+        run = await call('GET', `imports/runs/${id}`);
+      }
+      if (run.state !== 'done') throw new Error(`the file was not taken in: ${run.says}`);
+      return run.report;
+    },
   };
 }
 
@@ -61,7 +79,14 @@ export async function receive({ app, db }, quantity, skus = null) {
     why: 'receive',
     causeId: null,
   }));
-  await db.tx({ personId: null, at: new Date() }, tx => app.get(StockService).apply(tx, { moves }));
+  const stock = app.get(StockService);
+  await db.tx({ personId: null, at: new Date() }, async tx => {
+    await stock.lockFree(
+      tx,
+      moves.map(m => m.productId),
+    );
+    await stock.apply(tx, { moves });
+  });
 }
 
 /** The p-th percentile (0 to 1) of numbers, by nearest rank. */

@@ -2,9 +2,12 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { channelsPull } from './channels-pull.mjs';
+import { frontLoad } from './front-load.mjs';
 import { importOrders } from './import-orders.mjs';
 import { intakeCatalogue } from './intake-catalogue.mjs';
+import { listScroll } from './list-scroll.mjs';
 import { ordersList } from './orders-list.mjs';
+import { scanPainted } from './scan-painted.mjs';
 import { scanReceive } from './scan-receive.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
 import { stockAllocate } from './stock-allocate.mjs';
@@ -14,6 +17,9 @@ import { stockRebuild } from './stock-rebuild.mjs';
 const BENCHES = {
   'scan.roundtrip': scanRoundtrip,
   'scan.receive': scanReceive,
+  'scan.painted': scanPainted,
+  'front.load': frontLoad,
+  'list.scroll': listScroll,
   'import.orders': importOrders,
   'intake.catalogue': intakeCatalogue,
   'channels.pull': channelsPull,

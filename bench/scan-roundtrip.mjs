@@ -31,18 +31,18 @@ export async function* scanRoundtrip() {
 }
 
 /** Orders of many seed packets, picked and opened at as many benches. */
-async function prepare(benches) {
+export async function prepare(benches, units = SECONDS * 2 + 40) {
   const lead = await caller();
   const house = await services();
-  const units = SECONDS * 2 + 40;
   await receive(house, units * benches, ['SED-CLO']);
-  const tag = `S${benches}`;
+  const tag = `S${benches}x${units}`;
   const rows = Array.from(
     { length: benches },
     (_, i) => `${tag}-${i},Buyer ${tag} ${i},${i} Alder Lane,Boise,ID,83702,SED-CLO,Seeds,${units},2.50`,
   );
-  await lead.file(
-    `imports/orders?channel=web&name=${tag}.csv&commit=yes`,
+  await lead.takeIn(
+    'orders',
+    `channel=web&name=${tag}.csv`,
     `Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price\n${rows.join('\n')}`,
   );
   const orders = (await lead.get(`orders?words=${tag}-&stage=Clear`)).rows;

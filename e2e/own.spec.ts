@@ -29,7 +29,7 @@ test('a house of one’s own: opened once with the code of the start, its admin 
   await page.getByLabel('Code from the start command').fill(code);
   await open.click();
   await expect(page.getByRole('heading', { name: 'The house is open' })).toBeVisible();
-  const badge = await page.locator('.code').innerText();
+  const badge = await page.getByText(/^AB-\d+$/).innerText();
   await page.getByRole('button', { name: 'Go in' }).click();
   await expect(page.getByRole('heading', { name: 'Needs a person' })).toBeVisible();
   await page.context().clearCookies();
@@ -41,14 +41,14 @@ test('a house of one’s own: opened once with the code of the start, its admin 
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeHidden();
 
   await page.goto('/setup/people');
-  await expect(page.getByRole('table', { name: 'People' }).getByRole('row')).toHaveCount(2);
+  await expect(page.getByRole('grid', { name: 'People' }).getByRole('row')).toHaveCount(2);
   for (const [path, words] of [
     ['/orders', 'orders that'],
     ['/products', '0 products'],
     ['/stock', 'What lies where'],
     ['/board', '0 orders still to leave'],
     ['/receiving', 'No purchase'],
-    ['/setup/channels', 'Not connected'],
+    ['/setup/channels', 'Where orders come from'],
   ] as const) {
     await page.goto(path);
     await expect(page.getByRole('main')).toContainText(words);

@@ -7,7 +7,7 @@ test('people: one is added, signs in with the badge told, gets a new PIN, is ret
 }) => {
   await signIn(page, 'AB-1005');
   await page.goto('/setup/people');
-  const people = page.getByRole('table', { name: 'People' });
+  const people = page.getByRole('grid', { name: 'People' });
   await page.getByRole('button', { name: 'Add a person' }).click();
   const ask = page.getByRole('dialog');
   await ask.getByLabel('Name').fill('Nell Barrow');
@@ -15,7 +15,7 @@ test('people: one is added, signs in with the badge told, gets a new PIN, is ret
   await ask.getByRole('button', { name: 'Add' }).click();
   const row = people.getByRole('row', { name: /Nell Barrow/ });
   await expect(row).toContainText('may sign in');
-  const badge = await row.getByRole('cell').nth(1).innerText();
+  const badge = await row.getByRole('gridcell').nth(1).innerText();
 
   const nell = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   const comeIn = async (pin: string) => {

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { books, look, packAll, scan, signIn, trick } from './hands.js';
+import { books, look, packAll, part, says, scan, signIn, trick } from './hands.js';
 
 test('a scan is caught before any widget: a focused button, an open dialog, a half-typed note', async ({
   page,
@@ -40,12 +40,12 @@ test('two scans on their way are both kept, in order, and a lost network keeps t
     const view = await (
       await page.request.post('/api/v1/packing/open', { data: { code: row.no, device: 'look' } })
     ).json();
-    if (view.state?.lines.some((l: { wanted: number }) => l.wanted >= 3)) opened = { row, view };
+    if (view.state?.lines.some((l: { wanted: number }) => l.wanted >= 4)) opened = { row, view };
     if (opened) break;
   }
-  expect(opened, 'the demo has a picked order with three of a thing').not.toBeNull();
+  expect(opened, 'the demo has a picked order with four of a thing').not.toBeNull();
   const { row, view } = opened!;
-  const line = view.state.lines.find((l: { wanted: number }) => l.wanted >= 3);
+  const line = view.state.lines.find((l: { wanted: number }) => l.wanted >= 4);
   const code = line.product.codes[0].code;
   await scan(page, row.no);
   await expect(page.getByText(row.buyer)).toBeVisible();
@@ -60,7 +60,7 @@ test('two scans on their way are both kept, in order, and a lost network keeps t
   await scan(page, code);
   await scan(page, code);
   await scan(page, code);
-  await expect(page.locator('.answer b')).toContainText(`3 of ${line.wanted}`);
+  await expect(says(page)).toContainText(`3 of ${line.wanted}`);
   await expect(async () => {
     const now = await look(page.request, `packing/sessions/${view.sessionId}`);
     expect(now.state.lines.find((l: { id: string }) => l.id === line.id).packed).toBe(3);
@@ -82,16 +82,16 @@ test('the label’s answer is lost: the bench says so, pressing again buys nothi
   await scan(page, 'BX-3');
   await scan(page, '2 lb');
   await scan(page, 'AUK-LABEL');
-  await expect(page.locator('.offer').first()).toBeVisible();
-  const parcel = /PA-\d+/.exec(await page.locator('.bhead').innerText())![0];
-  const first = await page.locator('.offer').first().innerText();
+  await expect(part(page, 'offer').first()).toBeVisible();
+  const parcel = /PA-\d+/.exec(await page.getByRole('banner').innerText())![0];
+  const first = await part(page, 'offer').first().innerText();
   const carrier = first.includes('Heron') ? 'heron' : 'redfen';
   await trick(page.request, carrier, 'buy', 'fail after');
   await page.keyboard.press('Alt+1');
-  await expect(page.locator('.answer b')).toHaveText('The carrier has not answered.');
+  await expect(says(page)).toHaveText('The carrier has not answered.');
   await page.keyboard.press('Alt+1');
   await page.keyboard.press('Alt+2');
-  await expect(page.locator('.answer b')).toHaveText('The carrier has not answered.');
+  await expect(says(page)).toHaveText('The carrier has not answered.');
   for (const c of ['heron', 'redfen'])
     expect((await books(page.request, c)).filter(b => b.reference === parcel).length).toBe(
       c === carrier ? 1 : 0,

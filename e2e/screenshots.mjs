@@ -40,7 +40,7 @@ async function visit(page, path, name) {
 const lead = await person('AB-1001');
 await visit(lead, '/board', 'board');
 await visit(lead, '/orders?stage=Stopped', null);
-await lead.locator('tr', { hasText: 'FM-HVB-DEEP-2' }).first().locator('.c-what').click();
+await lead.locator('tr', { hasText: 'FM-HVB-DEEP-2' }).first().locator('[data-column="what"]').click();
 await lead.getByText('What stops it').waitFor();
 await lead.getByRole('button', { name: 'Another product' }).waitFor();
 await settled(lead);
@@ -146,12 +146,12 @@ const picked = (await look(packer, 'orders?stage=Picked')).rows.sort((a, b) => b
 await packer.getByText('Scan a slip or a tote').waitFor();
 await scan(packer, picked.no);
 await settled(packer);
-for (let i = 0; (await packer.locator('.pline.now').count()) > 0; i++) {
-  await scan(packer, await codeOf(packer, await packer.locator('.pline.now .code').innerText()));
+for (let i = 0; (await packer.locator('[data-part="line"][data-now]').count()) > 0; i++) {
+  await scan(packer, await codeOf(packer, await packer.locator('[data-now] [data-part="sku"]').innerText()));
   if (i === 1) await shoot(packer, 'bench');
 }
 for (const text of ['BX-3', '3 lb 4 oz', 'AUK-LABEL']) await scan(packer, text);
-await packer.locator('.offer').first().waitFor();
+await packer.locator('[data-part="offer"]').first().waitFor();
 await packer.keyboard.press('Alt+1');
 await packer.getByText('Label is bought').waitFor();
 const { row, parcels } = await look(packer, `orders/${picked.id}`);

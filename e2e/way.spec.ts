@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { books, codeOf, look, packAll, pickAll, scan, signIn } from './hands.js';
+import { books, codeOf, look, packAll, part, pickAll, says, scan, signIn, signInByHand } from './hands.js';
 
 const FILE = [
   'Sale No,Ship to,Contact,Street,Town,State,Postal code,Country,Article number,Description,Pieces,Each,Arrive by',
@@ -12,7 +12,7 @@ const FILE = [
 
 test('one order from a file to a departed parcel, by keyboard and scanner', async ({ page }) => {
   test.setTimeout(120_000);
-  await signIn(page, 'AB-1001');
+  await signInByHand(page, 'AB-1001');
 
   // From a file: look first, bad rows named, then the good ones.
   await page.goto('/bring-in');
@@ -49,8 +49,8 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
   await scan(page, list);
   await expect(page.getByText('scan the place', { exact: true })).toBeVisible();
   await scan(page, await codeOf(page.request, 'BOOK-1ST'));
-  await expect(page.locator('.answer')).toHaveClass(/wrong/);
-  await expect(page.locator('.answer b')).toHaveText('Wrong product: this is First year with bees, book.');
+  await expect(part(page, 'answer')).toHaveAttribute('data-tone', 'wrong');
+  await expect(says(page)).toHaveText('Wrong product: this is First year with bees, book.');
   await pickAll(page);
 
   // The Bench: by the order's slip; wrong, surplus and unknown refused; undo; a kit by its parts.
@@ -58,7 +58,7 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
   await page.goto('/bench');
   await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
   await scan(page, order.no);
-  const answer = page.locator('.answer b');
+  const answer = says(page);
   await expect(page.getByText('Marguerite Okafor')).toBeVisible();
   await scan(page, await codeOf(page.request, 'BOOK-1ST'));
   await expect(answer).toHaveText('Not in this order: First year with bees, book.');
@@ -84,12 +84,12 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
   await scan(page, '3 lb 2 oz');
   await expect(answer).toHaveText('Weight 3 lb 2 oz.');
   await scan(page, 'AUK-CLOSE');
-  const offers = page.locator('.offer');
+  const offers = part(page, 'offer');
   await expect(offers.first()).toBeVisible();
   await expect(offers.filter({ hasText: 'Redfen' }).first()).toBeVisible();
   await expect(offers.filter({ hasText: 'Heron' }).first()).toBeVisible();
   const heron = offers.filter({ hasText: 'Heron Parcel' });
-  const price = await heron.locator('.price').innerText();
+  const price = await part(heron, 'price').innerText();
   await page.keyboard.press(`Alt+${/Alt (\d)/.exec(await heron.innerText())![1]}`);
   await expect(answer).toHaveText('Label bought, Heron Parcel.');
   const { parcels } = await look(page.request, `orders/${order.id}`);
@@ -102,7 +102,7 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
   await page.goto(`/departures/${parcel.departureNo}`);
   await expect(page.getByRole('heading', { name: /Heron Post/ })).toBeVisible();
   await scan(page, charged[0]!.tracking);
-  await expect(page.locator('.answerbox b')).toHaveText(`Right, ${parcel.no} is on it.`);
+  await expect(says(page)).toHaveText(`Right, ${parcel.no} is on it.`);
   await page.getByRole('button', { name: /Close departure with/ }).click();
   const leave = page.getByRole('button', { name: /Close, leave \d+ for the next/ });
   const closed = page.getByText('Closed. The orders are Departed');
@@ -117,7 +117,7 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
 test('the Board is live: another person’s work shows without a reload', async ({ page, browser }) => {
   await signIn(page, 'AB-1001');
   await page.goto('/board');
-  const bars = page.locator('.bar[aria-label]');
+  const bars = part(page, 'bar');
   await expect(bars.first()).toBeVisible();
   /** Clear orders over all departures; each bar says "25 Clear, 9 Listed, ...". */
   const clear = () =>

@@ -1,6 +1,8 @@
 // What may import what, who writes which table, and where SQL may stand. Prints each offence and exits 1.
 // - Rooms look down only: core <- contract <- server | web | standins | demo. Features of the core go in no circle.
-// - A feature of the server imports another only through its door, FEATURE/FEATURE.module, and no circle goes through doors.
+// - Features of the front go in no circle either, and what all of them use (parts, theme, scans) knows none of them.
+// - A feature of the server imports another only through its door, FEATURE/FEATURE.module, and no circle goes through doors. Queries
+//   may take the types of entities anywhere: the rows of their joins.
 // - A feature writes its own tables only; whose a table is, its entity file says.
 // - SQL text stands in *.queries.ts and in the files of scripts/sql-files.json, each with its reason.
 import { readdirSync, readFileSync, statSync } from 'node:fs';
@@ -20,6 +22,8 @@ const MAY = {
 const CORE_PACKAGES = [];
 /** Folders of the server that are no features: they know none, and every feature may use their files. */
 const GROUND = new Set(['database', 'http', 'acts', 'reference']);
+/** Folders of the front that every feature may use; they know none. */
+const WEB_GROUND = new Set(['parts', 'theme', 'scans']);
 /** Files that put the house together, or look through all of it. */
 const WHOLE = new Set(['app.ts', 'main.ts', 'index.ts', 'entities.ts', 'checkDataMain.ts']);
 /** The demo makes a whole company before any service of it runs. */
@@ -51,7 +55,13 @@ function checkPackage(room, path, name) {
     offences.push(`${shown(path)}: the core must not import ${name}`);
 }
 
-const edges = { core: new Map(), server: new Map() };
+/** Queries join tables of other features; their rows are described by the entities, of which they know the types alone. */
+const describesRows = (path, name) =>
+  path.endsWith('.queries.ts') &&
+  name.endsWith('.entity.js') &&
+  new RegExp(`import type \\{[^}]*\\} from '${name.replaceAll('.', '\\.')}'`).test(textOf(path));
+
+const edges = { core: new Map(), server: new Map(), web: new Map() };
 const edge = (room, from, to) => edges[room].set(from, (edges[room].get(from) ?? new Set()).add(to));
 
 function checkServer(path, from, to, name) {
@@ -69,6 +79,14 @@ function checkServer(path, from, to, name) {
     );
 }
 
+function checkWeb(path, from, to) {
+  // Files at the root are the doors to the server and the way in.
+  if (from.includes('.') || to.includes('.')) return;
+  edge('web', from, to);
+  if (WEB_GROUND.has(from) && !WEB_GROUND.has(to))
+    offences.push(`${shown(path)}: ${from} is under the features and must not know ${to}`);
+}
+
 for (const room of Object.keys(MAY)) {
   for (const path of sources(join(ROOT, room, 'src'))) {
     for (const name of imports(path)) {
@@ -76,6 +94,7 @@ for (const room of Object.keys(MAY)) {
         checkPackage(room, path, name);
         continue;
       }
+      if (describesRows(path, name)) continue;
       const target = normalize(join(dirname(path), name));
       if (relative(join(ROOT, room), target).startsWith('..'))
         offences.push(`${shown(path)}: ${name} leaves the room ${room}`);
@@ -84,6 +103,7 @@ for (const room of Object.keys(MAY)) {
       if (room === 'core' && !/\.test\.ts$/.test(path) && !path.endsWith('core/src/index.ts'))
         edge('core', from, to);
       if (room === 'server') checkServer(path, from, to, name);
+      if (room === 'web') checkWeb(path, from, to);
     }
   }
 }
@@ -96,7 +116,7 @@ function circle(room, from, path = []) {
   }
   return null;
 }
-for (const room of ['core', 'server'])
+for (const room of ['core', 'server', 'web'])
   for (const feature of edges[room].keys()) {
     const found = circle(room, feature);
     if (!found) continue;
@@ -104,11 +124,15 @@ for (const room of ['core', 'server'])
     break;
   }
 
-/** Whose each table is, by the entity files. */
+/** Whose each table is, and the table of each entity class, by the entity files. */
 const ownerOf = new Map();
-for (const path of sources(join(ROOT, 'server/src')))
-  if (path.endsWith('.entity.ts'))
-    ownerOf.set(/@Entity\('(\w+)'\)/.exec(textOf(path))[1], featureOf('server', path));
+const tableOf = new Map();
+for (const path of sources(join(ROOT, 'server/src'))) {
+  if (!path.endsWith('.entity.ts')) continue;
+  const table = /@Entity\('(\w+)'\)/.exec(textOf(path))[1];
+  ownerOf.set(table, featureOf('server', path));
+  tableOf.set(/export class (\w+)/.exec(textOf(path))[1], table);
+}
 
 /** The text literals of a file, templates with their holes left out. */
 function literals(path) {
@@ -126,6 +150,18 @@ const SQL =
   /\b(SELECT\s.+\sFROM|SELECT \d|INSERT (IGNORE )?INTO|UPDATE \w+ |DELETE FROM|REPLACE INTO|ON DUPLICATE KEY|FOR UPDATE)\b/s;
 const WRITES = /\b(?:INSERT (?:IGNORE )?INTO|UPDATE|DELETE FROM|REPLACE INTO)\s+`?(\w+)`?/g;
 
+/** Tables that a file writes through their entities, under whatever name it imported them. */
+function writtenByEntity(text) {
+  const names = new Map([...tableOf].map(([cls, table]) => [cls, table]));
+  for (const m of text.matchAll(/\b(\w+) as (\w+)\b/g))
+    if (tableOf.has(m[1])) names.set(m[2], tableOf.get(m[1]));
+  const writes = [
+    /\.(?:insert|upsert|addTo)\(\s*'?(\w+)'?,/g,
+    /\.of\((\w+)\)\s*\.(?:insert|update|delete|upsert|save|remove|increment|decrement)\(/g,
+  ];
+  return writes.flatMap(w => [...text.matchAll(w)].map(m => names.get(m[1]) ?? m[1]));
+}
+
 const usedSql = new Set();
 const usedWrites = new Set();
 for (const path of sources(join(ROOT, 'server/src'))) {
@@ -141,7 +177,7 @@ for (const path of sources(join(ROOT, 'server/src'))) {
       );
   }
   const written = new Set(texts.flatMap(t => [...t.matchAll(WRITES)].map(m => m[1])));
-  for (const m of textOf(path).matchAll(/\.insert\(\s*'(\w+)'/g)) written.add(m[1]);
+  for (const table of writtenByEntity(textOf(path))) written.add(table);
   for (const table of written) {
     const owner = ownerOf.get(table);
     if (!owner || owner === feature || WHOLE.has(feature) || MAKES_ALL.has(feature) || GROUND.has(owner))

@@ -53,10 +53,11 @@ ready() {
   for _ in $(seq 1 600); do grep -q '^ready' "$2" && return; kill -0 "$1" 2>/dev/null || break; sleep 0.1; done
   cat "$2"
 }
+lint() { bash scripts/biome.sh ci . && node scripts/check-front.mjs; }
 whole() { AUK_DB_NAME=auk_browser bash scripts/check-data.sh; }
 
 step types node node_modules/typescript7/bin/tsc -b
-step lint bash scripts/biome.sh ci .
+step lint lint
 step layers node scripts/check-layers.mjs
 counted unit "$RUN/unit.json" vitest unit
 
@@ -67,7 +68,11 @@ case "$WANTED" in *" server "* | *" browser "*)
   export AUK_SECRET AUK_TEST_DB_PORT="$DB_PORT" AUK_DB_PORT="$DB_PORT" AUK_LOG=error
   ;;
 esac
+mkdir "$RUN/statements"
+export AUK_STATEMENTS="$RUN/statements"
 counted server "$RUN/server.json" vitest server
+unset AUK_STATEMENTS
+case "$WANTED" in *" server "*) step server node scripts/check-statements.mjs "$RUN/statements" ;; esac
 counted checks "$RUN/checks.json" vitest checks
 
 case "$WANTED" in *" browser "*)

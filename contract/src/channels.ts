@@ -10,6 +10,8 @@ export const ChannelView = z.object({
   currency: z.string(),
   listings: z.number(),
   unlinked: z.number(),
+  /** Of the house itself: what people type, and the parts of builds. There is nothing to connect. */
+  own: z.boolean(),
   link: z
     .object({
       kind: z.string(),

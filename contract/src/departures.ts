@@ -1,6 +1,7 @@
-import { type Answer, type Timeliness } from '@auk/core';
+import type { Timeliness } from '@auk/core';
 import { z } from 'zod';
 import { fromCore } from './common.js';
+import { judgedOf } from './scans.js';
 
 /** Parcels of one departure by where they stand. */
 export const StageBar = z.object({
@@ -93,8 +94,8 @@ export const HandoverView = z.object({
 });
 export type HandoverView = z.infer<typeof HandoverView>;
 
-export const HandoverAnswer = z.object({ answer: fromCore<Answer>(), view: HandoverView });
-export type HandoverAnswer = z.infer<typeof HandoverAnswer>;
+/** The answer to a scan at the handover, and how the departure stands after it. */
+export const HandoverJudged = judgedOf(HandoverView);
 
 export const CloseDeparture = z.object({ leaveBehind: z.boolean().default(false) });
 

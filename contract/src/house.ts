@@ -47,3 +47,12 @@ export const OpenHouse = z.object({
 });
 
 export type OpenHouse = z.infer<typeof OpenHouse>;
+
+const Days = (least: number) => z.number().int().min(least).max(36_500);
+
+/**
+ * How many days what is done is kept. Scans and the keys of acts stay longer than the 400 days after which a repeat is refused, so
+ * that none is ever counted twice.
+ */
+export const Keep = z.object({ scansDays: Days(401), filesDays: Days(7), jobsDays: Days(1) });
+export type Keep = z.infer<typeof Keep>;

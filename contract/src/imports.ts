@@ -1,6 +1,6 @@
 import { type BadRow, type Change, type Mapping } from '@auk/core';
 import { z } from 'zod';
-import { fromCore } from './common.js';
+import { fromCore, Id } from './common.js';
 
 /** What files can bring. */
 export const IMPORT_KINDS = [
@@ -19,12 +19,15 @@ export const ImportQuery = z.object({
   /** The channel of orders and listings; anything else is from the house itself. */
   channel: z.string().min(1).max(20).default('house'),
   name: z.string().min(1).max(200),
-  commit: z.enum(['yes', 'no']).default('no'),
   /** A corrected mapping: a JSON object of field to column, from 0. */
   mapping: z.string().max(8_000).optional(),
 });
 
 export type ImportQuery = z.infer<typeof ImportQuery>;
+
+/** A file to be taken in, under an id that whoever drops it makes: sent twice, it is one run. */
+export const ImportRunQuery = ImportQuery.extend({ id: Id });
+export type ImportRunQuery = z.infer<typeof ImportRunQuery>;
 
 /** What becomes of one thing of a file. */
 export const RowState = z.enum(['new', 'changed', 'same', 'cannot change']);
@@ -65,5 +68,26 @@ export const ImportReport = z.object({
   stages: z.record(z.string(), z.number()),
 });
 export type ImportReport = z.infer<typeof ImportReport>;
+
+/** A file that is being taken in, portion by portion, or was. */
+export const ImportRun = z.object({
+  id: z.string(),
+  name: z.string(),
+  kind: z.enum(IMPORT_KINDS),
+  /** The channel's name, or nothing for files of the house itself. */
+  channel: z.string(),
+  person: z.string().nullable(),
+  at: z.string(),
+  state: z.enum(['under way', 'done', 'given up']),
+  /** Things taken so far, and things in the file. */
+  taken: z.number(),
+  things: z.number(),
+  /** Why it does not go on, where it was tried in vain. */
+  says: z.string().nullable(),
+  /** The job to try again when it was given up. */
+  job: z.string().nullable(),
+  report: ImportReport.nullable(),
+});
+export type ImportRun = z.infer<typeof ImportRun>;
 
 export const ExportQuery = z.object({ format: z.enum(['csv', 'xlsx']) }).catchall(z.string().max(200));

@@ -1,5 +1,7 @@
+import type { BuildState } from '@auk/core';
 import { z } from 'zod';
-import { Id } from './common.js';
+import { fromCore, Id } from './common.js';
+import { judgedOf } from './scans.js';
 
 const Sku = z.string().trim().toUpperCase().min(1).max(60);
 
@@ -121,7 +123,11 @@ export const UnbuildIn = z.object({
 
 export type UnbuildIn = z.infer<typeof UnbuildIn>;
 
-/** Part of a build that is finished: kits made into a place, and parts that were spoiled. */
+/** The answer to a scan at a build, and the portion as it stands. */
+export const BuildPortion = z.object({ state: fromCore<BuildState>() });
+export const BuildJudged = judgedOf(fromCore<BuildState>());
+
+/** Part of a build that is finished, under the id of its session of scans: kits made into a place, and parts that were spoiled. */
 export const FinishIn = z.object({
   key: Id,
   made: z.number().int().min(0).max(10_000),

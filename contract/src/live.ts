@@ -12,6 +12,7 @@ export const LiveTopic = z.enum([
   'builds',
   'purchases',
   'people',
+  'imports',
   'all',
 ]);
 export type LiveTopic = z.infer<typeof LiveTopic>;

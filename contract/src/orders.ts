@@ -11,6 +11,7 @@ import {
 } from '@auk/core';
 import { z } from 'zod';
 import { fromCore, PageQuery, pageOf } from './common.js';
+import { judgedOf } from './scans.js';
 
 /** How the order list may be sorted. Each has an index, see docs/orders-list.md. */
 export const ORDER_SORTS = ['newest', 'oldest', 'promised', 'leaves', 'total', 'placed'] as const;
@@ -331,7 +332,8 @@ export const MergeIn = z.object({ ids: z.array(z.uuid()).min(2).max(20) });
 
 export const NewOrder = z.object({ channel: text(20).default('hand') });
 
-export const DraftScan = z.object({ id: z.uuid(), text: z.string().trim().min(1).max(300) });
+/** The answer to a scan into a draft; its lines are told by the order itself. */
+export const DraftJudged = judgedOf(z.object({}));
 
 export const FinishDraft = z.object({ version: z.number().int().min(1) });
 

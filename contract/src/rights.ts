@@ -29,6 +29,7 @@ export const RIGHTS = {
   'channels.pull': { words: 'Ask channels now, and try again what failed', roles: ['lead', 'office'] },
   'channels.connect': { words: 'Connect channels', roles: ['lead'] },
   'papers.change': { words: 'Change slips and invoices', roles: ['lead'] },
+  'house.keep': { words: 'Set how long what is done is kept', roles: ['lead'] },
   'people.change': { words: 'Add people, reset PINs, change rights', roles: [] },
 } as const satisfies Record<string, { words: string; roles: readonly Role[] }>;
 

@@ -2,13 +2,18 @@ import type { Answer } from '@auk/core';
 import { z } from 'zod';
 import { fromCore } from './common.js';
 
+/** A device by the id that it made for itself. */
+export const Device = z.string().min(1).max(60);
+
 /** A scan as a device sends it. The same id again gets the same answer. */
 export const ScanIn = z.object({
   id: z.uuid(),
   text: z.string().max(20_000),
   at: z.iso.datetime(),
-  device: z.string().min(1).max(60),
+  device: Device,
   count: z.number().int().min(0).max(2_000_000_000),
+  /** Who made it, when it is sent under another sign-in than it was made. */
+  maker: z.uuid().optional(),
 });
 export type ScanIn = z.infer<typeof ScanIn>;
 

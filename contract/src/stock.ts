@@ -1,5 +1,7 @@
+import type { CountState } from '@auk/core';
 import { z } from 'zod';
-import { Id, PageQuery } from './common.js';
+import { fromCore, Id, PageQuery } from './common.js';
+import { Device, judgedOf } from './scans.js';
 
 const Sku = z.string().trim().toUpperCase().min(1).max(60);
 
@@ -56,7 +58,16 @@ export const WriteOffIn = MoveIn.omit({ to: true });
 
 export type WriteOffIn = z.infer<typeof WriteOffIn>;
 
-/** What was counted in a place; products not named are not touched. */
+/** A count that is begun: under the id that the device made for it, so that beginning it twice is one count. */
+export const BeginCount = z.object({ id: Id, place: PlaceCode, device: Device });
+export type BeginCount = z.infer<typeof BeginCount>;
+
+/** A count as it stands. */
+export const CountSession = z.object({ id: z.string(), state: fromCore<CountState>() });
+export type CountSession = z.infer<typeof CountSession>;
+export const CountJudged = judgedOf(fromCore<CountState>());
+
+/** What was counted in a place; its key is the id of the count. Products not named are not touched. */
 export const CountIn = z.object({
   key: Id,
   place: PlaceCode,
@@ -160,11 +171,6 @@ export const LabelForm = z.enum(['sheet', 'thermal']).default('sheet');
 export const LedgerQuery = z.object({ before: z.coerce.number().int().min(1).optional() });
 
 /** The product that a scanned code belongs to and the units it counts; null when nothing has the code. */
-export const FoundCode = z.object({
-  product: z.object({ sku: z.string(), name: z.string(), units: z.number() }).nullable(),
-});
-export type FoundCode = z.infer<typeof FoundCode>;
-
 /** How many orders became Clear and Short when the stock was given out anew. */
 export const ServedAgain = z.object({ cleared: z.number(), shorted: z.number() });
 export type ServedAgain = z.infer<typeof ServedAgain>;

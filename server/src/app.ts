@@ -45,6 +45,7 @@ import { ScansModule } from './scans/scans.module.js';
 import { SetupModule } from './setup/setup.module.js';
 import { StockModule } from './stock/stock.module.js';
 import { TimetableModule } from './timetable/timetable.module.js';
+import { UpkeepModule } from './upkeep/upkeep.module.js';
 
 /** What an installation is made with. */
 export interface Surroundings {
@@ -87,6 +88,7 @@ const MODULES = [
   ImportsModule,
   FindModule,
   SetupModule,
+  UpkeepModule,
   DemoModule,
   DocsModule,
 ];

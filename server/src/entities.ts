@@ -23,14 +23,13 @@ import { StopReason } from './intake/stopReason.entity.js';
 import { Suspicion } from './intake/suspicion.entity.js';
 import { Job } from './jobs/job.entity.js';
 import { Build } from './kits/build.entity.js';
-import { Purchase } from './labels/purchase.entity.js';
+import { Label } from './labels/label.entity.js';
 import { Lease } from './leases/lease.entity.js';
 import { PickList } from './lists/pickList.entity.js';
 import { PickStop } from './lists/pickStop.entity.js';
 import { Counter } from './live/counter.entity.js';
 import { KeptQuestion } from './orders/keptQuestion.entity.js';
 import { OrderNote } from './orders/orderNote.entity.js';
-import { OrderScan } from './orders/orderScan.entity.js';
 import { OrderTag } from './orders/orderTag.entity.js';
 import { Preference } from './orders/preference.entity.js';
 import { Parcel } from './parcels/parcel.entity.js';
@@ -97,7 +96,6 @@ export const ENTITIES = [
   OrderEvent,
   OrderLine,
   OrderNote,
-  OrderScan,
   OrderTag,
   Preference,
   Shipment,
@@ -107,7 +105,7 @@ export const ENTITIES = [
   Suspicion,
   Box,
   Parcel,
-  Purchase,
+  Label,
   ReturnLine,
   ReturnReceipt,
   Person,

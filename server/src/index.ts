@@ -10,7 +10,7 @@ export * from './demo/load.js';
 export * from './imports/imports.service.js';
 export * from './intake/intake.js';
 export * from './jobs/jobs.service.js';
-export * from './labels/purchase.service.js';
+export * from './labels/labels.service.js';
 export * from './leases/rounds.service.js';
 export * from './packing/packing.service.js';
 export * from './printing/label.js';

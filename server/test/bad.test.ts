@@ -21,8 +21,7 @@ function refused(answer: Answer, status: number): void {
   expect(answer.body.cure.length).toBeGreaterThan(3);
 }
 
-const importTo = (bytes: Buffer | string, commit = 'yes') =>
-  lead.file(`imports/orders?channel=web&name=x.csv&commit=${commit}`, bytes);
+const importTo = (bytes: Buffer | string) => lead.takeIn('orders', 'channel=web&name=x.csv', bytes);
 
 test('every endpoint states who may call it, and strangers are refused', async () => {
   const reflector = new Reflector();
@@ -91,7 +90,7 @@ test('files that are no files of orders', async () => {
   refused(await importTo(Buffer.from([0x50, 0x4b, 0, 1, 2, 3, 0])), 422);
   refused(await importTo(`Order number,"unclosed\n1,2`), 422);
   refused(await importTo(Buffer.alloc(50 * 1024 * 1024, 'a')), 413);
-  refused(await lead.file('imports/orders?channel=nowhere&name=x&commit=no', orderCsv([])), 404);
+  refused(await lead.file('imports/orders?channel=nowhere&name=x', orderCsv([])), 404);
   const latin = Buffer.from(
     orderCsv(['E-1,Zoë Brandt,1 Road,Boise,ID,83702,SED-PHA,Seeds,1,2.50']),
     'latin1',
@@ -152,7 +151,7 @@ test('a stage cannot be skipped by a request made by hand', async () => {
     422,
   );
   refused(await lead.get(`parcels/${parcelNo}/label.pdf`), 422);
-  refused(await lead.post('departures/DE-999999/scans', { text: 'PA-1' }), 404);
+  refused(await lead.post('departures/DE-999999/scans', scanOf('PA-1')), 404);
   refused(await lead.get('orders/not-an-id'), 400);
 });
 

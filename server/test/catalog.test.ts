@@ -130,7 +130,7 @@ test('abroad without customs facts an order waits, and goes on when they are giv
   await lead.post('products/edit', { skus: ['FRM-GRP'], fields: { customsCode: null } });
   const csv =
     'Order number,Buyer,Address 1,City,Zip,Country,Phone,SKU,Qty,Price\nAB-1,Jan,1 Kade,Utrecht,3511 AA,NL,+31 20 555 0101,FRM-GRP,1,16\n';
-  await lead.file('imports/orders?channel=web&name=a.csv&commit=yes', csv);
+  await lead.takeIn('orders', 'channel=web&name=a.csv', csv);
   expect((await stageOf('AB-1')).reason).toContain('has no customs code and origin');
   await lead.post('products/edit', { skus: ['FRM-GRP'], fields: { customsCode: '820559' } });
   expect((await stageOf('AB-1')).stage).toBe('Clear');
@@ -172,9 +172,10 @@ test('what is missing stands where it matters', async () => {
 
 test('two shops with one order number are two orders', async () => {
   const csv = orderCsv(['SAME-1,Ruth One,1 Road,Boise,ID,83702,BOOK-1ST,Book,1,5']);
-  await lead.file('imports/orders?channel=web&name=a.csv&commit=yes', csv);
-  await lead.file(
-    'imports/orders?channel=plaza&name=a.csv&commit=yes',
+  await lead.takeIn('orders', 'channel=web&name=a.csv', csv);
+  await lead.takeIn(
+    'orders',
+    'channel=plaza&name=a.csv',
     csv.replace('BOOK-1ST', 'P9-BOOK-1ST').replace('Ruth One', 'Per Two'),
   );
   expect((await lead.get('orders?stage=all&words=SAME-1')).body.count.n).toBe(2);

@@ -12,8 +12,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const take = (rows: string[]) =>
-  lead.file('imports/orders?channel=web&name=d.csv&commit=yes', orderCsv(rows));
+const take = (rows: string[]) => lead.takeIn('orders', 'channel=web&name=d.csv', orderCsv(rows));
 const row = (number: string, sku: string, n: number, name = 'Ruth') =>
   `${number},${name},1 Road,Boise,ID,83702,${sku},Thing,${n},2.50`;
 const idOf = async (number: string) => (await lead.get(`orders?stage=all&words=${number}`)).body.rows[0].id;
@@ -84,8 +83,8 @@ test('bundles are broken into parts, nested ones too, and the order keeps the re
 
 test('one number at two channels is two orders', async () => {
   const file = orderCsv([row('N-1', 'SED-CLO', 1)]);
-  await lead.file('imports/orders?channel=web&name=n&commit=yes', file);
-  await lead.file('imports/orders?channel=plaza&name=n&commit=yes', file);
+  await lead.takeIn('orders', 'channel=web&name=n', file);
+  await lead.takeIn('orders', 'channel=plaza&name=n', file);
   expect((await lead.get('orders?words=N-1')).body.count.n).toBe(2);
 });
 
@@ -156,7 +155,7 @@ test('a parcel for another truck, without a label, or unknown is refused at the 
     ))!.no;
   const [heron, redfen] = [await nextOf('heron'), await nextOf('redfen')];
   const scanOn = async (no: string, text: string) =>
-    (await lead.post(`departures/${no}/scans`, { text })).body.answer?.says;
+    (await lead.post(`departures/${no}/scans`, scanOf(text))).body.answer?.says;
   expect(await scanOn(heron, view.parcelNo)).toBe(`${view.parcelNo} has no label yet.`);
   const { offers } = (await lead.get(`parcels/${view.parcelNo}/offers`)).body;
   await lead.post(

@@ -41,13 +41,11 @@ async function act(who: Caller, random: () => number, numbers: string[]): Promis
       }),
     () => who.post('orders/merge', { ids: [row.id, any(rows as { id: string }[]).id] }),
     () =>
-      who.file(
-        'imports/orders?channel=web&name=x&commit=yes',
-        news(any(numbers), any(SKUS), 1 + Math.floor(random() * 6)),
-      ),
+      who.takeIn('orders', 'channel=web&name=x', news(any(numbers), any(SKUS), 1 + Math.floor(random() * 6))),
     () =>
-      who.file(
-        'imports/stock?name=x&commit=yes',
+      who.takeIn(
+        'stock',
+        'name=x',
         `SKU,Bin,Counted\n${any(['BOOK-1ST', 'JAR-HEX-12'])},H-12-3,${Math.floor(random() * 40)}\n`,
       ),
   ])();

@@ -82,7 +82,7 @@ test('the body of a stranger is refused before it is read', async () => {
   });
   // The head of a large upload, and not a byte of it.
   socket.write(
-    `POST /api/v1/imports/orders?channel=web&name=x.csv&commit=yes HTTP/1.1\r\nHost: ${hostname}:${port}\r\nContent-Type: text/csv\r\nContent-Length: 15000000\r\n\r\n`,
+    `POST /api/v1/imports/orders?channel=web&name=x.csv HTTP/1.1\r\nHost: ${hostname}:${port}\r\nContent-Type: text/csv\r\nContent-Length: 15000000\r\n\r\n`,
   );
   const head = await answer;
   socket.destroy();

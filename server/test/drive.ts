@@ -90,6 +90,6 @@ export async function bringIn(
         `${number},${buyer ?? `Buyer ${number}`},1 Road,Boise,ID,83702,${sku},Thing ${sku},${quantity},${price}`,
     ),
   );
-  const taken = await caller.file('imports/orders?channel=web&name=t.csv&commit=yes', csv);
+  const taken = await caller.takeIn('orders', 'channel=web&name=t.csv', csv);
   if (taken.status !== 200) throw new Error(JSON.stringify(taken.body));
 }

@@ -191,8 +191,9 @@ test('the channel sends it again: what we changed stays, what both changed waits
   const { shipTo } = await view(id);
   await edit(id, { shipTo: { ...shipTo, postcode: '83704', line1: '9 Lane' } });
   const again = (street: string, quantity: number) =>
-    lead.file(
-      'imports/orders?channel=web&name=t.csv&commit=yes',
+    lead.takeIn(
+      'orders',
+      'channel=web&name=t.csv',
       orderCsv([`E-7,Ruth P,${street},Boise,ID,83702,BOOK-1ST,Thing BOOK-1ST,${quantity},5.00`]),
     );
   const merged = await again('1 Road', 3);
@@ -241,13 +242,13 @@ test('typed in: three scans are three, a case code counts its pack, a repeated s
   const { id } = (await office.post('orders')).body;
   expect((await view(id)).row).toMatchObject({ stage: 'Incoming', reason: 'a draft' });
   const jar = await productOf(lead, 'JAR-HEX-12');
-  const scan = { id: v7(), text: jar.codes[0].code };
+  const scan = scanOf(jar.codes[0].code);
   for (const s of [scan, scan, { ...scan, id: v7() }, { ...scan, id: v7() }])
     await office.post(`orders/${id}/scans`, s);
   expect((await view(id)).lines).toMatchObject([{ quantity: 3, channelSku: 'JAR-HEX-12' }]);
-  const big = (await office.post(`orders/${id}/scans`, { id: v7(), text: 'CASE-JAR-HEX-12' })).body;
-  expect(big.says).toBe('15 × Honey jar, hex, 12 oz.');
-  expect((await office.post(`orders/${id}/scans`, { id: v7(), text: 'NO-SUCH' })).body).toMatchObject({
+  const big = (await office.post(`orders/${id}/scans`, scanOf('CASE-JAR-HEX-12'))).body;
+  expect(big.answer.says).toBe('15 × Honey jar, hex, 12 oz.');
+  expect((await office.post(`orders/${id}/scans`, scanOf('NO-SUCH'))).body.answer).toMatchObject({
     kind: 'refused',
   });
   await edit(id, {
@@ -372,12 +373,12 @@ test('what cannot be: foreign lines, unknown SKUs, cancelled orders; nothing cha
 test('a file without a column leaves what that column would say', async () => {
   const full =
     'Order number,Buyer name,E-mail,Phone,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price,Deliver by\nSI-1,Ruth S,r@mail.example,555-0100,1 Road,Boise,ID,83702,BOOK-1ST,Book,1,5.00,2026-12-01\n';
-  await lead.file('imports/orders?channel=web&name=a.csv&commit=yes', full);
+  await lead.takeIn('orders', 'channel=web&name=a.csv', full);
   const id = await idOfOrder(lead, 'SI-1');
   const bare = orderCsv(['SI-1,Ruth S,1 Road,Boise,ID,83702,BOOK-1ST,Book,2,5.00']);
-  const seen = (await lead.file('imports/orders?channel=web&name=b.csv&commit=no', bare)).body.rows[0];
+  const seen = (await lead.file('imports/orders?channel=web&name=b.csv', bare)).body.rows[0];
   expect(seen.changes.map((c: { field: string }) => c.field).sort()).toEqual(['paidMinor', 'quantity']);
-  await lead.file('imports/orders?channel=web&name=b.csv&commit=yes', bare);
+  await lead.takeIn('orders', 'channel=web&name=b.csv', bare);
   expect(await view(id)).toMatchObject({
     mail: 'r@mail.example',
     shipTo: { phone: '555-0100' },

@@ -28,9 +28,7 @@ async function openList(orders: number): Promise<{ no: string; path: string; sto
 }
 
 async function import_(rows: string[]): Promise<void> {
-  expect((await lead.file('imports/orders?channel=web&name=f.csv&commit=yes', orderCsv(rows))).status).toBe(
-    200,
-  );
+  expect((await lead.takeIn('orders', 'channel=web&name=f.csv', orderCsv(rows))).status).toBe(200);
 }
 
 test('a released list reserves places hard: each stop is held in its place, stops go aisle by aisle', async () => {

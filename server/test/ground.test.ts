@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { KEEP_ACT_DAYS } from '../src/acts/once.js';
+import { KEEP_ACT_DAYS } from '../src/acts/age.js';
 import { Expiry } from '../src/corrections/expiry.service.js';
 import { Telling } from '../src/departures/telling.service.js';
 import { LeaseLost, Leases } from '../src/leases/leases.service.js';
@@ -46,7 +46,7 @@ async function departed(id: string): Promise<{ parcelNo: string; tracking: strin
   const { offers } = (await lead.get(`parcels/${parcelNo}/offers`)).body;
   const { tracking } = (await lead.post(`parcels/${parcelNo}/label`, wishOf(offers[0]))).body;
   const { departureNo } = (await view(id)).parcels[0];
-  expect((await lead.post(`departures/${departureNo}/scans`, { text: parcelNo })).body.answer.tone).toBe(
+  expect((await lead.post(`departures/${departureNo}/scans`, scanOf(parcelNo))).body.answer.tone).toBe(
     'right',
   );
   expect((await lead.post(`departures/${departureNo}/close`, { leaveBehind: true })).status).toBe(200);
@@ -317,7 +317,7 @@ test('a collection with nothing scanned is closed or called off, and its orders 
     [first!.id, second!.id],
   ]);
   expect(left).toEqual([]);
-  expect((await lead.post(`departures/DE-${second!.no}/scans`, { text: 'PA-1' })).status).toBe(422);
+  expect((await lead.post(`departures/DE-${second!.no}/scans`, scanOf('PA-1'))).status).toBe(422);
 });
 
 test('what is repeated with its key answers as the first time, also at the same moment', async () => {

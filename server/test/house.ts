@@ -9,6 +9,7 @@ import type { RouteParamtypes } from '@nestjs/common/enums/route-paramtypes.enum
 import { DiscoveryService, MetadataScanner, ModulesContainer } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
+import { v7 } from 'uuid';
 import { makeApp } from '../src/app.js';
 import { PlainCarrier } from '../src/carriers/plain/plainCarrier.js';
 import { checkData } from '../src/checks/checkData.js';
@@ -38,6 +39,8 @@ export interface Caller {
   get: (path: string) => Promise<Answer>;
   post: (path: string, body?: unknown) => Promise<Answer>;
   file: (path: string, bytes: Buffer | string) => Promise<Answer>;
+  /** Has a file taken in and waits for its job; the body is the report. */
+  takeIn: (kind: string, query: string, bytes: Buffer | string) => Promise<Answer>;
 }
 
 export interface Answer {
@@ -139,6 +142,15 @@ export async function callerAt(url: string, badge: string): Promise<Caller> {
     get: path => call('GET', path, 'application/json'),
     post: (path, body = {}) => call('POST', path, 'application/json', JSON.stringify(body)),
     file: (path, bytes) => call('POST', path, 'text/csv', bytes as BodyInit),
+    takeIn: async (kind, query, bytes) => {
+      const id = v7();
+      let run = await call('POST', `imports/${kind}/runs?${query}&id=${id}`, 'text/csv', bytes as BodyInit);
+      while (run.status === 200 && run.body.state === 'under way' && run.body.says === null)
+        run = await call('GET', `imports/runs/${id}`, 'application/json');
+      if (run.status !== 200) return run;
+      if (run.body.state !== 'done') throw new Error(`The file was not taken in: ${run.body.says}`);
+      return { status: 200, body: run.body.report };
+    },
   };
 }
 

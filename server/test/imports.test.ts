@@ -1,4 +1,5 @@
 import { deflateRawSync } from 'node:zlib';
+import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { toXlsx } from '../src/imports/exports.service.js';
 import { idOfOrder, orderCsv, productOf } from './drive.js';
@@ -15,11 +16,12 @@ afterAll(async () => {
   await house.close();
 });
 
-const bring = (kind: string, bytes: Buffer | string, commit = 'yes', more = ''): Promise<Answer> =>
-  lead.file(
-    `imports/${kind}?channel=${kind === 'orders' || kind === 'listings' ? 'web' : 'house'}&name=x&commit=${commit}${more}`,
-    bytes,
-  );
+const query = (kind: string, more = '') =>
+  `channel=${kind === 'orders' || kind === 'listings' ? 'web' : 'house'}&name=x${more}`;
+const bring = (kind: string, bytes: Buffer | string, more = ''): Promise<Answer> =>
+  lead.takeIn(kind, query(kind, more), bytes);
+const look = (kind: string, bytes: Buffer | string, more = ''): Promise<Answer> =>
+  lead.file(`imports/${kind}?${query(kind, more)}`, bytes);
 const orders = (numbers: string[]) =>
   orderCsv(numbers.map(n => `${n},Ruth ${n},1 Road,Boise,ID,83702,BOOK-1ST,Book,1,5.00`));
 
@@ -86,7 +88,7 @@ test('files that are traps or too large are refused in a sentence', async () => 
 
 test('200,000 rows are read and judged', async () => {
   const rows = Array.from({ length: 199_999 }, (_, i) => `SKU-${i},A-01-1,zero`);
-  const answer = await bring('stock', `SKU,Bin,Counted\n${rows.join('\n')}\n`, 'no');
+  const answer = await look('stock', `SKU,Bin,Counted\n${rows.join('\n')}\n`);
   expect(answer.body.counts).toMatchObject({ badRows: 199_999, leftOut: 199_999 });
   expect(answer.body.bad).toHaveLength(200);
 }, 60_000);
@@ -94,39 +96,55 @@ test('200,000 rows are read and judged', async () => {
 test('headings that stand twice: the first counts, and a person may choose the other', async () => {
   const csv =
     'Order number,SKU,SKU,Buyer,Address 1,City,State,Zip,Qty\nH-1,BOOK-1ST,JAR-HEX-12,R,1 Road,Boise,ID,83702,1\n';
-  const first = (await bring('orders', csv, 'no')).body;
+  const first = (await look('orders', csv)).body;
   expect(first.mapping.sku).toBe(1);
   const chosen = encodeURIComponent(JSON.stringify({ ...first.mapping, sku: 2 }));
-  expect((await bring('orders', csv, 'yes', `&mapping=${chosen}`)).body.counts.new).toBe(1);
+  expect((await bring('orders', csv, `&mapping=${chosen}`)).body.counts.new).toBe(1);
   expect((await lead.get(`orders/${await idOfOrder(lead, 'H-1')}`)).body.lines[0].channelSku).toBe(
     'JAR-HEX-12',
   );
   for (const nonsense of ['[]', '{"sku":-1}', '{"sku":"x"}', 'no'])
-    expect(
-      (await bring('orders', csv, 'no', `&mapping=${encodeURIComponent(nonsense)}`)).status,
-      nonsense,
-    ).toBe(400);
+    expect((await look('orders', csv, `&mapping=${encodeURIComponent(nonsense)}`)).status, nonsense).toBe(
+      400,
+    );
+});
+
+test('a file sent twice under one id is one run, and lately dropped files are listed with who dropped them', async () => {
+  const id = v7();
+  const send = () => lead.file(`imports/orders/runs?${query('orders')}&id=${id}`, orders(['RUN-1', 'RUN-2']));
+  const answers = await Promise.all([send(), send(), send()]);
+  expect(answers.map(a => [a.status, a.body.id, a.body.things])).toEqual(answers.map(() => [200, id, 2]));
+  let run = answers[0]!.body;
+  while (run.state === 'under way') run = (await lead.get(`imports/runs/${id}`)).body;
+  expect(run).toMatchObject({ state: 'done', taken: 2, report: { committed: true, counts: { new: 2 } } });
+  expect((await lead.get('imports/runs')).body[0]).toMatchObject({
+    id,
+    kind: 'orders',
+    channel: 'Web store',
+    person: expect.stringMatching(/./),
+    state: 'done',
+    report: null,
+  });
+  expect(await house.db.rows('SELECT bytes FROM importFile WHERE bytes IS NOT NULL')).toEqual([]);
+  expect((await lead.get(`imports/runs/${v7()}`)).status).toBe(404);
 });
 
 test('a corrected mapping is remembered for its source, and new headings are still guessed', async () => {
   const csv = (more = '', cell = '') =>
     `Vorgang,Wer,Strasse,Ort,Region,Zip,Artikel,Stueck${more}\nM-${cell.length},Ruth,1 Road,Boise,ID,83702,BOOK-1ST,2${cell}\n`;
-  const seen = (await lead.file('imports/orders?channel=loom&name=x&commit=no', csv())).body;
+  const seen = (await lead.file('imports/orders?channel=loom&name=x', csv())).body;
   expect(seen.missing).toContain('order number');
-  expect((await lead.file('imports/orders?channel=loom&name=x&commit=yes', csv())).status).toBe(422);
+  expect((await lead.takeIn('orders', 'channel=loom&name=x', csv())).status).toBe(422);
   const mapping = { number: 0, buyer: 1, line1: 2, city: 3, region: 4, postcode: 5, sku: 6, quantity: 7 };
-  const done = await lead.file(
-    `imports/orders?channel=loom&name=x&commit=yes&mapping=${encodeURIComponent(JSON.stringify(mapping))}`,
+  const done = await lead.takeIn(
+    'orders',
+    `channel=loom&name=x&mapping=${encodeURIComponent(JSON.stringify(mapping))}`,
     csv(),
   );
   expect(done.body.counts.new).toBe(1);
-  const again = (
-    await lead.file('imports/orders?channel=loom&name=x&commit=no', csv(',Buyer note', ',hello'))
-  ).body;
+  const again = (await lead.file('imports/orders?channel=loom&name=x', csv(',Buyer note', ',hello'))).body;
   expect(again).toMatchObject({ remembered: true, mapping: { ...mapping, note: 8 } });
-  expect((await lead.file('imports/orders?channel=plaza&name=x&commit=no', csv())).body.remembered).toBe(
-    false,
-  );
+  expect((await lead.file('imports/orders?channel=plaza&name=x', csv())).body.remembered).toBe(false);
 });
 
 test('bad rows go out with their why, mended they come in', async () => {

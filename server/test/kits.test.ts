@@ -271,10 +271,10 @@ test('recipes that cannot be: of itself, in a loop spelled out, of the unknown a
       fields: { name: `Deep ${i}`, kind: i === 0 ? 'piece' : 'bundle', stage: 'Live' },
     });
   const deep = csv(Array.from({ length: 50 }, (_, i) => `DEEP-${i + 1},DEEP-${i},1`));
-  const taken = await lead.file('imports/recipes?name=deep.csv&commit=yes', deep);
+  const taken = await lead.takeIn('recipes', 'name=deep.csv', deep);
   expect(taken.body.counts).toMatchObject({ new: 50, cannotChange: 0 });
   expect((await kit('DEEP-50')).makeable).toBe(0);
-  const loop = await lead.file('imports/recipes?name=loop.csv&commit=yes', csv(['DEEP-1,DEEP-2,1']));
+  const loop = await lead.takeIn('recipes', 'name=loop.csv', csv(['DEEP-1,DEEP-2,1']));
   expect(loop.body.rows[0].says).toBe('It would contain itself: DEEP-1 > DEEP-2 > DEEP-1.');
 });
 

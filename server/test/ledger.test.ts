@@ -1,7 +1,8 @@
 import { emptyBook, foldMoves, type Hold, type LedgerHold, type LedgerMove, post } from '@auk/core';
 import { seeded } from '@auk/demo';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { errnoOf, NONE } from '../src/database/db.js';
+import { errnoOf, NONE, Tx } from '../src/database/db.js';
+import { lockAll } from '../src/database/locks.js';
 import { StockService } from '../src/stock/stock.service.js';
 import { type House, openHouse } from './house.js';
 
@@ -96,8 +97,12 @@ test('the database accepts and refuses 600 random changes as the core does, and 
     if (moves.length + holds.length === 0) continue;
     const problem = post(book, { moves, holds }, nature);
     const done = await house.db
-      .tx({ personId: null, at: new Date() }, tx =>
-        stock.apply(tx, {
+      .tx({ personId: null, at: new Date() }, async tx => {
+        await lockAll(tx, {
+          orders: holds.length > 0 ? [part.orderId] : [],
+          productStock: [...moves, ...holds].map(c => c.productId),
+        });
+        return stock.apply(tx, {
           moves: moves.map(({ lot: _, ...m }) => ({ ...m, lotId: null, why: 'move', causeId: null })),
           holds: holds.map(h => ({
             partId: h.part,
@@ -110,8 +115,8 @@ test('the database accepts and refuses 600 random changes as the core does, and 
             why: 'test',
             ...(h.at && { at: { placeId: h.at.place, lotId: null } }),
           })),
-        }),
-      )
+        });
+      })
       .then(
         () => true,
         error => {
@@ -136,4 +141,58 @@ test('the database accepts and refuses 600 random changes as the core does, and 
     ),
   );
   expect(filled(folded)).toEqual(filled(book.onHand));
+});
+
+test('the writer takes no change of what was not locked before: the way to it is the locked scope', async () => {
+  const stock = house.app.get(StockService);
+  const [lies] = await house.db.rows<{ productId: string; placeId: string }>(
+    "SELECT b.productId, b.placeId FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'bin' WHERE b.onHand > b.listed LIMIT 1",
+  );
+  const [part] = await house.db.rows<{ id: string; orderId: string; productId: string }>(
+    'SELECT id, orderId, productId FROM linePart ORDER BY id LIMIT 1',
+  );
+  const gone = (await house.db.one<{ id: string }>("SELECT id FROM place WHERE kind = 'gone'"))!.id;
+  const move = {
+    productId: lies!.productId,
+    lotId: null,
+    from: lies!.placeId,
+    to: gone,
+    quantity: 1,
+    why: 'move',
+    causeId: null,
+  };
+  const hold = {
+    partId: part!.id,
+    orderId: part!.orderId,
+    productId: part!.productId,
+    hold: 'soft' as const,
+    stopId: null,
+    parcelId: null,
+    change: 1,
+    why: 'test',
+  };
+  const inTx = (work: Parameters<typeof house.db.tx<void>>[1]) =>
+    house.db.tx({ personId: null, at: new Date() }, work);
+  await expect(inTx(tx => stock.apply(tx, { moves: [move] }))).rejects.toThrow(/was not locked/);
+  await expect(
+    inTx(async tx => {
+      await lockAll(tx, { productStock: [hold.productId] });
+      await stock.apply(tx, { holds: [hold] });
+    }),
+  ).rejects.toThrow(/order .* was not locked/);
+  const before = await house.db.one('SELECT COUNT(*) AS n FROM stockMove');
+  // Whatever the order in which they are named, rows are locked table by table as stated.
+  const found: unknown[] = [];
+  Tx.onOutOfOrder = f => found.push(f);
+  try {
+    await inTx(async tx => {
+      await lockAll(tx, { productStock: [move.productId, hold.productId], orders: [part!.orderId] });
+      expect(tx.has('orders', part!.orderId)).toBe(true);
+      expect(tx.has('orders', move.productId)).toBe(false);
+    });
+  } finally {
+    Tx.onOutOfOrder = null;
+  }
+  expect(found).toEqual([]);
+  expect(await house.db.one('SELECT COUNT(*) AS n FROM stockMove')).toEqual(before);
 });

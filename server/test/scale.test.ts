@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { Sql } from '../src/database/db.js';
+import { Statements } from '../src/database/statements.js';
 import {
   bringIn,
   idOfOrder,
@@ -82,7 +82,7 @@ async function grow(): Promise<void> {
     `INSERT INTO parcel (id, orderId, shipmentId, placeId, openedAt, closedAt, departedAt) SELECT ${id('3333', 'seq')}, ${id('cccc', 'seq')}, ${id('dddd', 'seq')}, '${outside}', NOW() - INTERVAL seq MINUTE, NOW() - INTERVAL seq MINUTE, NOW() - INTERVAL (seq + 2000) MINUTE FROM seq_1_to_${ORDERS}`,
   );
   await run(
-    `INSERT INTO purchase (id, parcelId, state, carrier, carrierName, service, serviceName, minor, currency, request, arrives, tracking, intendedAt, answeredAt) SELECT ${id('4444', 'seq')}, ${id('3333', 'seq')}, 'bought', 'heron', 'x', 'x', 'x', 1, 'USD', '{}', CURRENT_DATE, CONCAT('SCT', seq), NOW(), NOW() - INTERVAL (seq + 2000) MINUTE FROM seq_1_to_${ORDERS}`,
+    `INSERT INTO label (id, parcelId, state, carrier, carrierName, service, serviceName, minor, currency, request, arrives, tracking, intendedAt, answeredAt) SELECT ${id('4444', 'seq')}, ${id('3333', 'seq')}, 'bought', 'heron', 'x', 'x', 'x', 1, 'USD', '{}', CURRENT_DATE, CONCAT('SCT', seq), NOW(), NOW() - INTERVAL (seq + 2000) MINUTE FROM seq_1_to_${ORDERS}`,
   );
   await run(
     `INSERT INTO stockMove (at, productId, fromPlaceId, toPlaceId, quantity, why, causeId) SELECT NOW() - INTERVAL seq MINUTE, ${id('aaaa', `(seq % ${PRODUCTS}) + 1`)}, '${outside}', ${id('bbbb', `(seq % ${PLACES}) + 1`)}, 1, 'pick', ${id('2222', 'seq')} FROM seq_1_to_${ORDERS}`,
@@ -111,11 +111,11 @@ async function grow(): Promise<void> {
 /** Statements that one path ran, each with its parameters. */
 async function statementsOf(work: () => Promise<unknown>): Promise<Map<string, unknown[]>> {
   const ran = new Map<string, unknown[]>();
-  Sql.onStatement = (sql, params) => ran.set(sql, params);
+  const stop = Statements.listen((sql, params) => ran.set(sql, params));
   try {
     await work();
   } finally {
-    Sql.onStatement = null;
+    stop();
   }
   return ran;
 }
@@ -196,9 +196,9 @@ test('intake, release, picking, packing, labels and handover find their rows by 
   const { departureNo, tracking } = (await lead.get(`orders/${id}`)).body.parcels[0];
   expect(
     await scansOf(async () => {
-      await lead.post(`departures/${departureNo}/scans`, { text: tracking });
-      await lead.post(`departures/${departureNo}/scans`, { text: parcelNo });
-      await lead.post(`departures/${departureNo}/scans`, { text: 'PA-77' });
+      await lead.post(`departures/${departureNo}/scans`, scanOf(tracking));
+      await lead.post(`departures/${departureNo}/scans`, scanOf(parcelNo));
+      await lead.post(`departures/${departureNo}/scans`, scanOf('PA-77'));
     }),
   ).toEqual([]);
 });

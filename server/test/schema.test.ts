@@ -48,8 +48,8 @@ test.each([
   ['another collation', 'product.sku', 'ALTER TABLE product MODIFY sku VARCHAR(60) NOT NULL'],
   [
     'another generated expression',
-    'purchase.liveParcel',
-    "ALTER TABLE purchase DROP COLUMN liveParcel, ADD liveParcel UUID AS (IF(state IN ('refused'), NULL, parcelId)) PERSISTENT, ADD UNIQUE (liveParcel)",
+    'label.liveParcel',
+    "ALTER TABLE label DROP COLUMN liveParcel, ADD liveParcel UUID AS (IF(state IN ('refused'), NULL, parcelId)) PERSISTENT, ADD UNIQUE (liveParcel)",
   ],
   [
     'two columns of an index swapped',

@@ -140,9 +140,9 @@ test('places: made by hand and by file, their kind and room judged; too much doe
   expect(full.body.detail).toBe('C-12-1-B holds 5 units and 0 lie there; 6 more do not fit.');
   const file =
     'Place,Kind,Zone,Capacity\nH-12-3-A,reserve,Bulk,40\nH-12-3-C,reserve,Bulk,\n12,bin,Bulk,\nDOCK-2,dock,Dock,\n';
-  const taken = await lead.file('imports/places?name=places.csv&commit=yes', file);
+  const taken = await lead.takeIn('places', 'name=places.csv', file);
   expect(taken.body.counts).toMatchObject({ new: 3, cannotChange: 1 });
-  const again = await lead.file('imports/places?name=places.csv&commit=yes', file);
+  const again = await lead.takeIn('places', 'name=places.csv', file);
   expect(again.body.counts).toMatchObject({ new: 0, same: 3 });
 });
 
@@ -196,6 +196,8 @@ test('a place bears any code of its house: filled, walked last, picked by scanni
 test('goods are understood by element strings and Digital Links in the scan field and where they are counted', async () => {
   const { code } = (await productOf(lead, 'JAR-HEX-12')).codes[0];
   const gtin = code.padStart(14, '0');
+  const count = v7();
+  await lead.post('stock/counts/sessions', { id: count, place: 'DOCK-1', device: 'test-device' });
   for (const text of [
     `(01)${gtin}(10)L 1`.replace(' ', ''),
     `]C101${gtin}`,
@@ -206,14 +208,15 @@ test('goods are understood by element strings and Digital Links in the scan fiel
       kind: 'product',
       code: 'JAR-HEX-12',
     });
-    expect((await lead.get(`stock/code?code=${asked}`)).body.product).toMatchObject({ sku: 'JAR-HEX-12' });
+    const judged = await lead.post(`stock/counts/sessions/${count}/scans`, scanOf(text));
+    expect(judged.body.answer).toMatchObject({ kind: 'counted', tone: 'right' });
   }
 });
 
 test('purchase orders by file: several lines one order, the same file again makes nothing new', async () => {
   const file =
     'Supplier,Reference,SKU,Quantity,Expected\nNewark Hives,N-1,JAR-HEX-12,11,2026-12-01\nNewark Hives,N-1,LIDS-58-G,5,2026-12-01\nOther,N-1,JAR-HEX-12,2,\nOther,N-2,NO-SUCH,2,\n';
-  const taken = await lead.file('imports/purchases?name=po.csv&commit=yes', file);
+  const taken = await lead.takeIn('purchases', 'name=po.csv', file);
   expect(taken.body.counts, JSON.stringify(taken.body)).toMatchObject({ new: 2, cannotChange: 1 });
   const rows = (await lead.get('receiving')).body.filter((r: { reference: string }) => r.reference === 'N-1');
   expect(
@@ -224,7 +227,7 @@ test('purchase orders by file: several lines one order, the same file again make
     ['Newark Hives', 16, 2],
     ['Other', 2, 1],
   ]);
-  const again = await lead.file('imports/purchases?name=po.csv&commit=yes', file);
+  const again = await lead.takeIn('purchases', 'name=po.csv', file);
   expect(again.body.counts).toMatchObject({ new: 0, same: 2 });
 });
 
@@ -300,6 +303,21 @@ test('scarce goods are given out anew by urgency; what is on a list stays', asyn
   expect(story).toMatch(/more urgent orders have them now/);
   expect(await differences(house)).toEqual([]);
   expect((await (await house.signIn('AB-1003')).post('stock/serve-again')).status).toBe(403);
+});
+
+test('stock is found by words that stand apart in its name, its place or its lot', async () => {
+  const found = async (words: string) =>
+    (await lead.get(`stock?size=100&words=${encodeURIComponent(words)}`)).body.rows as {
+      name: string;
+      place: string;
+    }[];
+  const jars = await found('honey  hex 9');
+  expect(jars.length).toBeGreaterThan(0);
+  expect(jars.every(r => r.name === 'Honey jar, hex, 9 oz')).toBe(true);
+  const at = await found(`hex ${jars[0]!.place}`);
+  expect(at.some(r => r.place === jars[0]!.place)).toBe(true);
+  expect(at.every(r => r.place.includes(jars[0]!.place))).toBe(true);
+  expect(await found('honey 100%')).toEqual([]);
 });
 
 test('whole orders only, when the lead has set it so', async () => {

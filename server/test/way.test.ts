@@ -22,7 +22,7 @@ test('one order goes the whole way, and the stock is right after it', async () =
     'T-1,Ruth Penrose,1 Alder Lane,Boise,ID,83702,JAR-HEX-12,Jar,2,1.35',
     'T-1,Ruth Penrose,1 Alder Lane,Boise,ID,83702,SET-SMKHTL,Smoker set,1,46',
   ]);
-  const taken = await lead.file('imports/orders?channel=web&name=t.csv&commit=yes', csv);
+  const taken = await lead.takeIn('orders', 'channel=web&name=t.csv', csv);
   expect(taken.body.counts).toMatchObject({ new: 1, same: 0, badRows: 0 });
   expect(taken.body.stages).toEqual({ Clear: 1 });
   const [id] = (await lead.get('orders?words=T-1&stage=Clear')).body.rows.map((r: { id: string }) => r.id);
@@ -40,12 +40,12 @@ test('one order goes the whole way, and the stock is right after it', async () =
   expect(isS10(label.tracking)).toBe(true);
   expect((await lead.get(`parcels/${view.parcelNo}/label.pdf`)).body.slice(0, 5)).toBe('%PDF-');
   const departure = { no: (await lead.get(`orders/${id}`)).body.parcels[0].departureNo };
-  expect(
-    (await lead.post(`departures/${departure.no}/scans`, { text: label.tracking })).body.answer.tone,
-  ).toBe('right');
-  expect(
-    (await lead.post(`departures/${departure.no}/scans`, { text: view.parcelNo })).body.answer.tone,
-  ).toBe('info');
+  expect((await lead.post(`departures/${departure.no}/scans`, scanOf(label.tracking))).body.answer.tone).toBe(
+    'right',
+  );
+  expect((await lead.post(`departures/${departure.no}/scans`, scanOf(view.parcelNo))).body.answer.tone).toBe(
+    'info',
+  );
   const others = (await lead.get(`departures/${departure.no}`)).body.parcels.filter(
     (p: { scanned: boolean }) => !p.scanned,
   );
@@ -106,7 +106,7 @@ test('a linked listing frees every order that waited for it', async () => {
     'L-1,A Person,1 Road,Boise,ID,83702,NEW-SKU,New thing,1,9',
     'L-2,B Person,1 Road,Boise,ID,83702,NEW-SKU,New thing,2,9',
   ]);
-  const { body } = await lead.file('imports/orders?channel=web&name=l.csv&commit=yes', csv);
+  const { body } = await lead.takeIn('orders', 'channel=web&name=l.csv', csv);
   expect(body.stages).toEqual({ Stopped: 2 });
   expect(
     (await lead.post('listings/link-sku', { channelSku: 'NEW-SKU', sku: 'SED-CLO' })).body,

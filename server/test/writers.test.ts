@@ -24,9 +24,7 @@ async function incoming(lead: Caller, who: string): Promise<void> {
       (_, k) =>
         `${who}-${i}-${k},Ruth,1 Road,Boise,ID,83702,${['JAR-HEX-12', 'SET-SMKHTL', 'FRM-DP-A', 'KIT-TOOLS'][(i + k) % 4]},X,${1 + (k % 3)},2.50`,
     );
-    expect(
-      (await lead.file(`imports/orders?channel=web&name=${who}&commit=yes`, orderCsv(rows))).status,
-    ).toBe(200);
+    expect((await lead.takeIn('orders', `channel=web&name=${who}`, orderCsv(rows))).status).toBe(200);
   }
 }
 
@@ -123,8 +121,12 @@ async function receiving(): Promise<void> {
     "SELECT id FROM product WHERE sku IN ('JAR-HEX-12', 'FRM-DP-A', 'SMK-4-ST')",
   );
   for (let i = 0; i < 20; i++)
-    await house.db.tx({ personId: null, at: new Date() }, tx =>
-      stock.apply(tx, {
+    await house.db.tx({ personId: null, at: new Date() }, async tx => {
+      await stock.lockFree(
+        tx,
+        ids.map(p => p.id),
+      );
+      return stock.apply(tx, {
         moves: ids.map(p => ({
           productId: p.id,
           lotId: null,
@@ -134,8 +136,8 @@ async function receiving(): Promise<void> {
           why: 'receive',
           causeId: null,
         })),
-      }),
-    );
+      });
+    });
 }
 
 test('8 writers at once leave every invariant whole', async () => {

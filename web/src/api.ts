@@ -22,6 +22,7 @@ async function ask(
   path: string,
   form: z.ZodType | null,
   body?: unknown,
+  timeoutMs?: number,
 ): Promise<unknown> {
   const raw = body instanceof Blob;
   let response: Response;
@@ -32,6 +33,7 @@ async function ask(
       method,
       headers,
       ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body) }),
+      ...(timeoutMs === undefined ? {} : { signal: AbortSignal.timeout(timeoutMs) }),
     });
   } catch {
     throw new Unreached('Auk cannot be reached. Check the network; what was scanned is kept.');
@@ -78,8 +80,8 @@ export const get = <F extends z.ZodType>(form: F, path: string) =>
   ask('GET', path, form) as Promise<z.output<F>>;
 
 /** Does something that answers as the contract says. */
-export const post = <F extends z.ZodType>(form: F, path: string, body: unknown = {}) =>
-  ask('POST', path, form, body) as Promise<z.output<F>>;
+export const post = <F extends z.ZodType>(form: F, path: string, body: unknown = {}, timeoutMs?: number) =>
+  ask('POST', path, form, body, timeoutMs) as Promise<z.output<F>>;
 
 /** Does something whose answer is not read. */
 export const send = async (path: string, body: unknown = {}): Promise<void> => {

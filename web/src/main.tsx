@@ -1,12 +1,12 @@
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
-import './styles.css';
+import { StyledEngineProvider } from '@mui/material/styles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter } from 'react-router';
+import { RouterProvider } from 'react-router';
 import { Refused } from './api.js';
-import { App } from './app.js';
+import { router } from './app.js';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -14,17 +14,17 @@ const client = new QueryClient({
       staleTime: 5_000,
       refetchOnWindowFocus: true,
       retry: (failures, error) => !(error instanceof Refused) && failures < 3,
-      placeholderData: (before: unknown) => before,
     },
   },
 });
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <QueryClientProvider client={client}>
-      <BrowserRouter>
-        <App />
-      </BrowserRouter>
-    </QueryClientProvider>
+    {/* The house's own sheets come after MUI's, and count where both say something. */}
+    <StyledEngineProvider injectFirst>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StyledEngineProvider>
   </StrictMode>,
 );

@@ -10,7 +10,7 @@ import {
   rate,
   type ServiceRates,
 } from '../rating/rate.js';
-import { type PurchaseEvent, type PurchaseState, purchaseHolds, purchaseNext } from './purchase.js';
+import { type LabelEvent, type LabelState, labelHolds, labelNext } from './label.js';
 
 const cube = (inches: number) => ({ length: inches * 254, width: inches * 254, height: inches * 254 });
 const CARD: ServiceRates = {
@@ -82,7 +82,7 @@ test('zones by distance', () => {
 });
 
 test('no run of events buys a label twice', () => {
-  const happened = fc.constantFrom<PurchaseEvent>(
+  const happened = fc.constantFrom<LabelEvent>(
     { type: 'ask' },
     { type: 'answered bought', tracking: 't', minor: 1 },
     { type: 'answered refused', why: '' },
@@ -93,17 +93,17 @@ test('no run of events buys a label twice', () => {
   );
   fc.assert(
     fc.property(fc.array(happened, { maxLength: 30 }), events => {
-      let state: PurchaseState = 'intended';
+      let state: LabelState = 'intended';
       let bought = 0;
       for (const e of events) {
-        const next = purchaseNext(state, e);
+        const next = labelNext(state, e);
         if (!next.ok) continue;
         // Asking again is allowed only from "intended", which is reached again only when the carrier knows nothing of the key.
         if (e.type === 'ask' && state !== 'intended') return false;
         if (next.value === 'bought') bought++;
         state = next.value;
       }
-      return bought <= 1 && purchaseHolds(state) === (state !== 'refused' && state !== 'voided');
+      return bought <= 1 && labelHolds(state) === (state !== 'refused' && state !== 'voided');
     }),
   );
 });

@@ -2,6 +2,10 @@
 export interface KnownThing {
   kind: 'product' | 'order' | 'list' | 'parcel' | 'place' | 'tote' | 'departure' | 'box' | 'bench';
   name: string;
+  /** Of a product: its SKU, the units that a scan of the code counts, and whether it is kept by lots. */
+  sku?: string;
+  units?: number;
+  lots?: boolean;
 }
 
 /** One scan as the device made it. `id` is unique for ever; `count` is the device's own running number. Times are ISO, UTC. */
@@ -20,6 +24,20 @@ export interface Scan {
  * checked by its state, and no more by its words.
  */
 export const REDUCERS = 2;
+
+/**
+ * How the state of a session goes over from the version before to the one named; a version that is not named did not change it. Every
+ * open session can go on: a state that a new reducer would not understand gets its step here.
+ */
+const CARRIED: Readonly<Record<number, (state: unknown) => unknown>> = {};
+
+/** The state of a session of an older version as the reducers of `now` understand it; null when it is of a newer one. */
+export function carried<S>(state: S, version: number, steps = CARRIED, now = REDUCERS): S | null {
+  if (version > now) return null;
+  let at: unknown = state;
+  for (let v = version + 1; v <= now; v++) at = steps[v]?.(at) ?? at;
+  return at as S;
+}
 
 export type Tone = 'right' | 'wrong' | 'complete' | 'info';
 

@@ -6,17 +6,8 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
 import { linkListing, type Product } from '../products/products.module.js';
 import { OrderWriter } from '../records/records.module.js';
+import { type Listing, listingNames, lockChannelOf, lockListing, unlinkedOf } from './listings.queries.js';
 import { ProductsService } from './products.service.js';
-
-interface Listing {
-  id: string;
-  channelId: string;
-  channelSku: string;
-  title: string;
-  gtin: string;
-  priceMinor: number | null;
-  productId: string | null;
-}
 
 /** Links listings to products, one or many; orders that waited for a link go on at once. */
 @Injectable()
@@ -49,10 +40,7 @@ export class ListingsService {
 
   /** Links the unlinked listings of a SKU, whatever their channel; for the cure beside an order. */
   async linkSku(channelSku: string, sku: string, units: number, doer: Doer): Promise<LinkAnswer> {
-    const ids = await this.db.rows<{ id: string }>(
-      'SELECT id FROM listing WHERE channelSku = ? AND productId IS NULL',
-      [channelSku],
-    );
+    const ids = await unlinkedOf(this.db, channelSku);
     if (ids.length === 0) throw new NotHere(`The unlinked listing ${quoted(channelSku)}`);
     const answer = await this.link({ links: ids.map(l => ({ listingId: l.id, sku, units })) }, doer);
     const refused = answer.answers.find(a => !a.done);
@@ -107,14 +95,8 @@ export class ListingsService {
 
   /** Locks a listing, and its channel before it: orders that come in meanwhile must see the link, or be seen by it. */
   private async locked(tx: Tx, id: string): Promise<Listing> {
-    await tx.one(
-      'SELECT id FROM channel WHERE id = (SELECT channelId FROM listing WHERE id = ?) FOR UPDATE',
-      [id],
-    );
-    const listing = await tx.one<Listing>(
-      'SELECT id, channelId, channelSku, title, gtin, priceMinor, productId FROM listing WHERE id = ? FOR UPDATE',
-      [id],
-    );
+    await lockChannelOf(tx, id);
+    const listing = await lockListing(tx, id);
     if (!listing) throw new NotHere('That listing');
     return listing;
   }
@@ -123,10 +105,7 @@ export class ListingsService {
     ids: readonly string[],
     act: (id: string) => Promise<{ freed: number; says: string }>,
   ): Promise<LinkAnswer> {
-    const names = await this.db.rows<{ id: string; channelSku: string }>(
-      'SELECT id, channelSku FROM listing WHERE id IN (?)',
-      [[...ids]],
-    );
+    const names = await listingNames(this.db, [...ids]);
     const skuOf = new Map(names.map(n => [n.id, n.channelSku]));
     const answer: LinkAnswer = { freed: 0, answers: [] };
     for (const listingId of new Set(ids)) {

@@ -13,12 +13,30 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
-import { Db, type Doer, errnoOf, NONE, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
 import { ADDRESS_TABLES } from '../reference/addressTables.js';
+import { forgetProduct } from '../stock/stock.module.js';
+import { PictureFile } from './pictureFile.entity.js';
+import { Product as ProductEntity } from './product.entity.js';
+import { ProductAlias } from './productAlias.entity.js';
+import { ProductCode } from './productCode.entity.js';
+import { ProductEvent } from './productEvent.entity.js';
+import {
+  bearerOf,
+  deleteRecipeParts,
+  isUsed,
+  lockOrdersOf,
+  placeBears,
+  setFields,
+  setKitPolicy,
+  setPicture,
+  setStage,
+} from './products.queries.js';
+import { Recipe } from './recipe.entity.js';
 
 type Fields = Record<string, FactValue>;
 
@@ -80,7 +98,7 @@ export class ProductsService {
     const id = newId();
     const kind = (read.kind as Product['kind']) ?? 'piece';
     try {
-      await tx.insert('product', [
+      await tx.insert(ProductEntity, [
         {
           id,
           sku,
@@ -101,7 +119,7 @@ export class ProductsService {
         throw new TooLate(`There is a product ${sku} already.`, 'Open it, or take another SKU.');
       throw error;
     }
-    await tx.insert('productEvent', [
+    await tx.insert(ProductEvent, [
       { productId: id, at: tx.at, personId: tx.personId, says: 'Made.', changes: null },
     ]);
     return id;
@@ -130,11 +148,8 @@ export class ProductsService {
 
   /** Sets whether orders may eke a kit out with its parts. */
   async setKitPolicy(tx: Tx, productId: string, kitPolicy: Product['kitPolicy']): Promise<void> {
-    await tx.run('UPDATE product SET kitPolicy = ?, version = version + 1 WHERE id = ?', [
-      kitPolicy,
-      productId,
-    ]);
-    await tx.insert('productEvent', [
+    await setKitPolicy(tx, kitPolicy, productId);
+    await tx.insert(ProductEvent, [
       {
         productId,
         at: tx.at,
@@ -160,7 +175,7 @@ export class ProductsService {
     const changes = this.changes(product, fields);
     if (changes.length === 0) return [];
     const kind = changes.find(c => c.field === 'kind');
-    if (kind && (await this.used(tx, product.id)))
+    if (kind && (await isUsed(tx, product.id)))
       throw new Forbidden(
         `${product.sku} is in orders or stock as a ${product.kind}, so it cannot become a ${kind.after}.`,
         'Make a new product for it.',
@@ -174,12 +189,9 @@ export class ProductsService {
         stage: stage.after as ProductStage,
         barcodes: product.codes.length,
       });
-    await tx.run(
-      `UPDATE product SET ${columns.map(c => `${c.field} = ?, `).join('')} facts = ?, version = version + 1 WHERE id = ?`,
-      [...columns.map(c => c.after), JSON.stringify(after), product.id],
-    );
+    await setFields(tx, product.id, columns, JSON.stringify(after));
     const says = `Changed ${changes.map(c => WORDS[c.field] ?? FIELD_WORDS[c.field] ?? c.field).join(', ')}.`;
-    await tx.insert('productEvent', [
+    await tx.insert(ProductEvent, [
       {
         productId: product.id,
         at: tx.at,
@@ -213,31 +225,25 @@ export class ProductsService {
         'Scan it; codes have letters, digits and signs of a keyboard only.',
       );
     const parsed = parseScan(code, tx.at.getUTCFullYear());
-    if (
-      (parsed.ok && ['own', 'command'].includes(parsed.value.type)) ||
-      (await tx.one('SELECT code FROM place WHERE code = ? LIMIT 1', [code]))
-    )
+    if ((parsed.ok && ['own', 'command'].includes(parsed.value.type)) || (await placeBears(tx, code)))
       throw new Forbidden(
         `${quoted(code)} is the code of a place, an order or a command.`,
         'Scan the code on the product.',
       );
     if (product.kind === 'bundle' && units > 1)
       throw new Forbidden('A bundle has no cases.', 'Give its parts their case codes.');
-    const owner = await tx.one<{ sku: string; name: string; units: number }>(
-      'SELECT p.sku, p.name, c.units FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?',
-      [code],
-    );
+    const owner = await bearerOf(tx, code);
     if (owner && (owner.sku !== product.sku || owner.units !== units))
       throw new Forbidden(
         `${quoted(code)} belongs to ${owner.name} (${owner.sku})${owner.units > 1 ? ` and counts ${owner.units}` : ''}.`,
         'Scan the code again, or take it off there first.',
       );
     if (owner) return 0;
-    await tx.insert('productCode', [{ code, productId: product.id, units }]);
+    await tx.insert(ProductCode, [{ code, productId: product.id, units }]);
     product.codes.push({ code, units });
     const stage = ownStage({ kind: product.kind, stage: product.stage, barcodes: product.codes.length });
-    await tx.run('UPDATE product SET stage = ?, version = version + 1 WHERE id = ?', [stage, product.id]);
-    await tx.insert('productEvent', [
+    await setStage(tx, stage, product.id);
+    await tx.insert(ProductEvent, [
       {
         productId: product.id,
         at: tx.at,
@@ -252,17 +258,15 @@ export class ProductsService {
   takeCode(sku: string, code: string, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const product = await this.locked(tx, sku);
-      if (
-        (await tx.run('DELETE FROM productCode WHERE code = ? AND productId = ?', [code, product.id])) === 0
-      )
-        throw new NotHere(`The code ${quoted(code)}`);
+      const { affected } = await tx.of(ProductCode).delete({ code, productId: product.id });
+      if (!affected) throw new NotHere(`The code ${quoted(code)}`);
       const stage = ownStage({
         kind: product.kind,
         stage: product.stage,
         barcodes: product.codes.length - 1,
       });
-      await tx.run('UPDATE product SET stage = ?, version = version + 1 WHERE id = ?', [stage, product.id]);
-      await tx.insert('productEvent', [
+      await setStage(tx, stage, product.id);
+      await tx.insert(ProductEvent, [
         {
           productId: product.id,
           at: tx.at,
@@ -280,14 +284,9 @@ export class ProductsService {
   alias(sku: string, code: string, on: boolean, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const product = await this.locked(tx, sku);
-      if (on)
-        await tx.insert(
-          'productAlias',
-          [{ code, productId: product.id }],
-          'ON DUPLICATE KEY UPDATE code = VALUES(code)',
-        );
-      else await tx.run('DELETE FROM productAlias WHERE code = ? AND productId = ?', [code, product.id]);
-      await tx.insert('productEvent', [
+      if (on) await tx.upsert(ProductAlias, [{ code, productId: product.id }], ['code']);
+      else await tx.of(ProductAlias).delete({ code, productId: product.id });
+      await tx.insert(ProductEvent, [
         {
           productId: product.id,
           at: tx.at,
@@ -316,14 +315,11 @@ export class ProductsService {
     return this.db.tx(doer, async tx => {
       const product = await this.locked(tx, sku);
       const id = newId();
-      await tx.insert('pictureFile', [
+      await tx.insert(PictureFile, [
         { id, type, bytes: bytes as unknown as string, at: tx.at, personId: tx.personId },
       ]);
-      await tx.run('UPDATE product SET picture = ?, version = version + 1 WHERE id = ?', [
-        `up:${id}`,
-        product.id,
-      ]);
-      await tx.insert('productEvent', [
+      await setPicture(tx, `up:${id}`, product.id);
+      await tx.insert(ProductEvent, [
         {
           productId: product.id,
           at: tx.at,
@@ -337,10 +333,9 @@ export class ProductsService {
   }
 
   async pictureFile(id: string): Promise<{ type: string; bytes: Buffer }> {
-    const file = await this.db.one<{ type: string; bytes: Buffer }>(
-      'SELECT type, bytes FROM pictureFile WHERE id = ?',
-      [id],
-    );
+    const file = await this.db
+      .of(PictureFile)
+      .findOne({ where: { id }, select: { type: true, bytes: true } });
     if (!file) throw new NotHere('That picture');
     return file;
   }
@@ -351,59 +346,35 @@ export class ProductsService {
       const product = await this.locked(tx, sku);
       if (product.stage !== 'Retired')
         throw new Forbidden(`${product.name} is ${product.stage}.`, 'Retire it first.');
-      if (await this.used(tx, product.id))
+      if (await isUsed(tx, product.id))
         throw new Forbidden(
           `${product.name} is in orders, stock, recipes or listings.`,
           'It stays, retired, so that their stories stay whole.',
         );
-      for (const table of ['productCode', 'productAlias', 'productEvent', 'productStock'])
-        await tx.run(`DELETE FROM ${table} WHERE productId = ?`, [product.id]);
-      await tx.run('DELETE p FROM recipePart p JOIN recipe r ON r.id = p.recipeId WHERE r.productId = ?', [
-        product.id,
-      ]);
-      await tx.run('DELETE FROM recipe WHERE productId = ?', [product.id]);
-      await tx.run('DELETE FROM product WHERE id = ?', [product.id]);
+      for (const of of [ProductCode, ProductAlias, ProductEvent])
+        await tx.of<{ productId: string }>(of).delete({ productId: product.id });
+      await forgetProduct(tx, product.id);
+      await deleteRecipeParts(tx, product.id);
+      await tx.of(Recipe).delete({ productId: product.id });
+      await tx.of(ProductEntity).delete({ id: product.id });
       await tx.tell('catalog', sku);
     });
   }
 
   /** Locks a product and gives it whole. */
   async locked(tx: Tx, sku: string): Promise<Product> {
-    const row = await tx.one<{ id: string }>('SELECT id FROM product WHERE sku = ? FOR UPDATE', [
-      sku.toUpperCase(),
-    ]);
+    const row = await tx.of(ProductEntity).findOne({
+      where: { sku: sku.toUpperCase() },
+      select: { id: true },
+      lock: { mode: 'pessimistic_write' },
+    });
     if (!row) throw new NotHere(`The product ${quoted(sku)}`);
     return (await this.catalog.products(tx, [row.id])).get(row.id)!;
   }
 
-  private async used(tx: Tx, id: string): Promise<boolean> {
-    const tables = [
-      'linePart',
-      'orderLine',
-      'stockMove',
-      'recipePart',
-      'listing',
-      'stockBalance',
-      'lot',
-      'build',
-      'purchaseLine',
-      'stockCount',
-    ];
-    return (
-      (await tx.one(
-        `${tables.map(t => `SELECT 1 FROM ${t} WHERE productId = ?`).join(' UNION ALL ')} LIMIT 1`,
-        tables.map(() => id),
-      )) !== null
-    );
-  }
-
   /** Checks the orders again that hold the product and are on no list yet. */
   private async recheckOrders(tx: Tx, productId: string): Promise<void> {
-    const ids = await tx.rows<{ id: string }>(
-      `SELECT id FROM orders WHERE id IN (SELECT orderId FROM linePart WHERE productId = ? UNION SELECT orderId FROM orderLine WHERE productId = ? AND removedAt IS NULL)
-       AND stage IN ('Incoming', 'Stopped', 'Parked', 'Short', 'Clear') AND id <> ? ORDER BY id FOR UPDATE`,
-      [productId, productId, NONE],
-    );
+    const ids = await lockOrdersOf(tx, productId);
     if (ids.length > 0)
       await this.checks.recheck(
         tx,

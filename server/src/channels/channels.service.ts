@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type { ChannelKind, ChannelView, ConnectChannel, ToldTracking } from '@auk/contract';
 import { type Address, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
 import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
 import { Forbidden, NotHere } from '../http/problem.js';
@@ -11,23 +12,28 @@ import { LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js
 import { pushedListings, StockForSale, takeListings } from '../products/products.module.js';
 import { BUILDS, HAND } from '../records/records.module.js';
 import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
+import { Channel } from './channel.entity.js';
+import { ChannelLink } from './channelLink.entity.js';
+import {
+  beginTry,
+  type Clock,
+  channelsWithLinks,
+  dueChannels,
+  dueNow,
+  type LinkRow,
+  linkedListings,
+  linkOf,
+  lockLink,
+  moveOn,
+  noteDone,
+  noteFailed,
+  noteNotSent,
+  noteSent,
+  troublesOf,
+} from './channels.queries.js';
+import { ChannelTrouble as TroubleEntity } from './channelTrouble.entity.js';
 import { CHANNEL_KINDS } from './kinds.js';
 import { seal, unseal } from './sealing.js';
-
-interface LinkRow {
-  channelId: string;
-  code: string;
-  name: string;
-  currency: string;
-  warehouseId: string;
-  home: string;
-  kind: string;
-  address: string;
-  keySealed: string;
-  orderCursor: string | null;
-  listingCursor: string | null;
-  everyMinutes: number;
-}
 
 /** Pulling holds a channel for this long from its last page on; a server that died lets go by itself. */
 const LEASE_MS = 60_000;
@@ -40,10 +46,7 @@ const RETRY_MS = 15_000;
 /** Breath between pages, so that a long pull never holds up the people. */
 const BREATH_MS = 15;
 /** Orders taken in one transaction of a page. */
-const PART = 25;
-
-const LINK = `SELECT l.channelId, c.code, c.name, c.currency, w.id AS warehouseId, w.country AS home, l.kind, l.address, l.keySealed, l.orderCursor, l.listingCursor, l.everyMinutes
-  FROM channelLink l JOIN channel c ON c.id = l.channelId JOIN (SELECT id, country FROM warehouse LIMIT 1) w`;
+const PART = 10;
 
 /** Channels that are asked over the network: connecting, pulling orders and listings, pushing stock for sale, telling tracking. */
 @Injectable()
@@ -60,13 +63,13 @@ export class ChannelsService {
     rounds.register({
       ...common,
       name: 'pull',
-      lanes: () => this.due('pullAt'),
+      lanes: () => dueChannels(this.db, 'pullAt'),
       work: (id, turn) => this.pull(id, turn),
     });
     rounds.register({
       ...common,
       name: 'push',
-      lanes: () => this.due('pushAt'),
+      lanes: () => dueChannels(this.db, 'pushAt'),
       work: (id, turn) => this.pushTo(id, turn),
     });
   }
@@ -76,18 +79,14 @@ export class ChannelsService {
   }
 
   async list(): Promise<ChannelView[]> {
-    const rows = await this.db.rows<Record<string, unknown>>(
-      `SELECT c.code, c.name, c.brand, c.currency, l.kind, l.address, l.keySealed, l.everyMinutes, l.active, IF(s.until > NOW(3), l.doing, NULL) AS doing, l.triedAt, l.succeededAt, l.error, l.lastCounts, l.pullAt, l.pushedAt, l.pushError,
-         (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id) AS listings, (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id AND x.productId IS NULL) AS unlinked
-       FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id LEFT JOIN lease s ON s.name = CONCAT('pull ', c.id) ORDER BY c.name`,
-    );
+    const rows = await channelsWithLinks(this.db);
     return rows.map(toView);
   }
 
   /** Makes the two channels of a new house that are its own: orders that people type, and the parts of builds. */
   async makeOwn(tx: Tx, house: { brand: string; currency: string; sender: Address }): Promise<void> {
     await tx.insert(
-      'channel',
+      Channel,
       [
         { code: HAND, name: 'By hand' },
         { code: BUILDS, name: 'Builds' },
@@ -109,10 +108,7 @@ export class ChannelsService {
         'Choose one of those offered.',
       );
     return this.db.tx(doer, async tx => {
-      const channel = await tx.one<{ id: string; kind: string | null; address: string | null }>(
-        'SELECT c.id, l.kind, l.address FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id WHERE c.code = ? FOR UPDATE',
-        [code],
-      );
+      const channel = await lockLink(tx, code);
       if (!channel) throw new NotHere(`The channel ${quoted(code)}`, 'Choose one of the channels offered.');
       if (!channel.kind && input.key === '')
         throw new Forbidden('The channel’s key is missing.', 'Copy it from the channel’s own settings.');
@@ -127,19 +123,14 @@ export class ChannelsService {
         error: null,
       };
       if (!channel.kind)
-        await tx.insert('channelLink', [{ channelId: channel.id, ...columns, keySealed: seal(input.key) }]);
+        await tx.insert(ChannelLink, [{ channelId: channel.id, ...columns, keySealed: seal(input.key) }]);
       else {
         const more = {
           ...columns,
           ...(input.key ? { keySealed: seal(input.key) } : {}),
           ...(anew ? { orderCursor: null, listingCursor: null } : {}),
         };
-        await tx.run(
-          `UPDATE channelLink SET ${Object.keys(more)
-            .map(c => `${c} = ?`)
-            .join(', ')} WHERE channelId = ?`,
-          [...Object.values(more), channel.id],
-        );
+        await tx.of(ChannelLink).update(channel.id, more);
       }
       await tx.tell('channels', code);
     });
@@ -148,10 +139,7 @@ export class ChannelsService {
   /** Asks that a channel be pulled now; the next round of jobs does it. */
   async pullSoon(code: string, doer: Doer): Promise<void> {
     await this.db.tx(doer, async tx => {
-      const n = await tx.run(
-        'UPDATE channelLink l JOIN channel c ON c.id = l.channelId SET l.pullAt = ?, l.pushAt = ? WHERE c.code = ? AND l.active',
-        [tx.at, tx.at, code],
-      );
+      const n = await dueNow(tx, tx.at, code);
       if (n === 0)
         throw new NotHere(`A connected channel ${quoted(code)}`, 'Connect it in Setup, or switch it on.');
       await tx.tell('channels', code);
@@ -168,30 +156,17 @@ export class ChannelsService {
     return this.rounds.once('push');
   }
 
-  private async due(column: 'pullAt' | 'pushAt'): Promise<string[]> {
-    const rows = await this.db.rows<{ channelId: string }>(
-      `SELECT channelId FROM channelLink WHERE active AND ${column} <= NOW(3) ORDER BY ${column}`,
-    );
-    return rows.map(r => r.channelId);
-  }
-
   /** Takes a channel's turn when its time has come still: whoever moves the time on does the work. */
-  private async turn(channelId: string, column: 'pullAt' | 'pushAt', wait: string): Promise<LinkRow | null> {
-    const n = await this.db.run(
-      `UPDATE channelLink SET ${column} = NOW(3) + INTERVAL ${wait} WHERE channelId = ? AND active AND ${column} <= NOW(3)`,
-      [channelId],
-    );
-    return n === 0 ? null : this.db.one<LinkRow>(`${LINK} WHERE l.channelId = ?`, [channelId]);
+  private async turn(channelId: string, clock: Clock): Promise<LinkRow | null> {
+    const mine = await moveOn(this.db, channelId, clock, PUSH_MS / 1000);
+    return mine ? linkOf(this.db, channelId) : null;
   }
 
   /** One round with a channel: its listings, its orders page by page, each page taken in together with the cursor that follows it. */
   private async pull(channelId: string, turn: Turn): Promise<void> {
-    const link = await this.turn(channelId, 'pullAt', 'everyMinutes MINUTE');
+    const link = await this.turn(channelId, 'pullAt');
     if (!link) return;
-    await this.db.run(
-      "UPDATE channelLink SET triedAt = NOW(3), doing = 'asking for listings' WHERE channelId = ?",
-      [channelId],
-    );
+    await beginTry(this.db, channelId);
     const counts = { listings: 0, new: 0, changed: 0, same: 0, unreadable: 0 };
     try {
       const adapter = open(link);
@@ -211,7 +186,7 @@ export class ChannelsService {
         counts,
         turn,
       );
-      await this.done(link, turn, 'succeededAt = NOW(3), error = NULL', [], counts);
+      await this.done(link, turn, counts, tx => noteDone(tx, channelId, JSON.stringify(counts)));
       await this.jobs.hurry(this.db, channelId);
     } catch (error) {
       if (error instanceof LeaseLost) throw error;
@@ -221,12 +196,8 @@ export class ChannelsService {
         error instanceof ChannelTrouble
           ? error.message
           : 'Something unexpected went wrong while its orders were taken in.';
-      await this.done(
-        link,
-        turn,
-        'error = ?, pullAt = NOW(3) + INTERVAL ? MICROSECOND',
-        [says.slice(0, 400), retry * 1000],
-        counts,
+      await this.done(link, turn, counts, tx =>
+        noteFailed(tx, channelId, JSON.stringify(counts), says.slice(0, 400), retry * 1000),
       );
     }
   }
@@ -255,11 +226,9 @@ export class ChannelsService {
         await this.leases.must(tx, turn.lease);
         await this.keepUnreadable(tx, link, what, page);
         counts.unreadable += page.unreadable.length;
-        await tx.run(`UPDATE channelLink SET ${column} = ?, doing = ? WHERE channelId = ?`, [
-          page.cursor,
-          progress(what, counts),
-          link.channelId,
-        ]);
+        await tx
+          .of(ChannelLink)
+          .update(link.channelId, { [column]: page.cursor, doing: progress(what, counts) });
         await tx.tell('channels', link.code);
       });
       more = page.more && page.cursor !== cursor;
@@ -273,7 +242,9 @@ export class ChannelsService {
     page: ChannelPage<Parameters<OrderIntake['receive']>[2][number]>,
     counts: Counts,
   ): Promise<void> {
-    await tx.one('SELECT id FROM channel WHERE id = ? FOR UPDATE', [link.channelId]);
+    await tx
+      .of(Channel)
+      .findOne({ where: { id: link.channelId }, select: { id: true }, lock: { mode: 'pessimistic_write' } });
     const channel: IntakeChannel = {
       id: link.channelId,
       name: link.name,
@@ -283,10 +254,9 @@ export class ChannelsService {
     };
     for (const a of await this.intake.receive(tx, channel, page.items))
       counts[a.state === 'new' || a.state === 'changed' ? a.state : 'same'] += 1;
-    await tx.run('DELETE FROM channelTrouble WHERE channelId = ? AND number IN (?)', [
-      link.channelId,
-      [...page.items.map(o => o.channelNumber), ''],
-    ]);
+    await tx
+      .of(TroubleEntity)
+      .delete({ channelId: link.channelId, number: In([...page.items.map(o => o.channelNumber), '']) });
   }
 
   private async takeListings(
@@ -306,8 +276,8 @@ export class ChannelsService {
     what: string,
     page: ChannelPage<unknown>,
   ): Promise<void> {
-    await tx.insert(
-      'channelTrouble',
+    await tx.upsert(
+      TroubleEntity,
       page.unreadable.map(u => ({
         channelId: link.channelId,
         number: what === 'orders' ? u.number : `listing ${u.number}`.slice(0, 60),
@@ -315,7 +285,7 @@ export class ChannelsService {
         body: JSON.stringify(u.body ?? null),
         at: tx.at,
       })),
-      'ON DUPLICATE KEY UPDATE why = VALUES(why), body = VALUES(body), at = VALUES(at)',
+      ['why', 'body', 'at'],
     );
   }
 
@@ -323,17 +293,12 @@ export class ChannelsService {
   private async done(
     link: LinkRow,
     turn: Turn,
-    set: string,
-    params: readonly unknown[],
     counts: Counts,
+    note: (tx: Tx) => Promise<unknown>,
   ): Promise<void> {
     await this.db.tx({ personId: null, at: new Date() }, async tx => {
       await this.leases.must(tx, turn.lease);
-      await tx.run(`UPDATE channelLink SET doing = NULL, lastCounts = ?, ${set} WHERE channelId = ?`, [
-        JSON.stringify(counts),
-        ...params,
-        link.channelId,
-      ]);
+      await note(tx);
       await tx.tell('channels', link.code);
       if (counts.listings > 0) await tx.tell('catalog', '');
     });
@@ -341,39 +306,25 @@ export class ChannelsService {
 
   /** Pushes stock for sale to a channel: only what changed since the last push, gathered into few messages. */
   private async pushTo(channelId: string, turn: Turn): Promise<void> {
-    const link = await this.turn(channelId, 'pushAt', `${PUSH_MS / 1000} SECOND`);
+    const link = await this.turn(channelId, 'pushAt');
     if (!link) return;
     try {
-      if ((await this.push(link, turn)) > 0)
-        await this.db.run('UPDATE channelLink SET pushedAt = NOW(3), pushError = NULL WHERE channelId = ?', [
-          channelId,
-        ]);
+      if ((await this.push(link, turn)) > 0) await noteSent(this.db, channelId);
     } catch (error) {
       if (error instanceof LeaseLost) throw error;
       const trouble = error instanceof ChannelTrouble ? error : null;
       if (!trouble) log.warn({ err: error, channel: link.code }, 'a push of stock failed');
-      await this.db.run(
-        'UPDATE channelLink SET pushError = ?, pushAt = NOW(3) + INTERVAL ? MICROSECOND WHERE channelId = ?',
-        [
-          (trouble?.message ?? 'Something unexpected went wrong.').slice(0, 400),
-          (trouble?.retryAfterMs ?? PUSH_MS) * 1000,
-          channelId,
-        ],
+      await noteNotSent(
+        this.db,
+        (trouble?.message ?? 'Something unexpected went wrong.').slice(0, 400),
+        (trouble?.retryAfterMs ?? PUSH_MS) * 1000,
+        channelId,
       );
     }
   }
 
   private async push(link: LinkRow, turn: Turn): Promise<number> {
-    const listings = await this.db.rows<{
-      id: string;
-      channelSku: string;
-      productId: string;
-      units: number;
-      pushed: number | null;
-    }>(
-      'SELECT id, channelSku, productId, units, pushed FROM listing WHERE channelId = ? AND productId IS NOT NULL',
-      [link.channelId],
-    );
+    const listings = await linkedListings(this.db, link.channelId);
     const free = await this.stock.ofProducts(
       this.db,
       listings.map(l => l.productId),
@@ -396,10 +347,7 @@ export class ChannelsService {
 
   /** Tells an order's channel that a parcel left. A channel that is not connected is not told; one that is switched off is told when it is on again. Returns whether it was. */
   async tellTracking(channelId: string, told: ToldTracking): Promise<boolean> {
-    const link = await this.db.one<LinkRow & { active: number }>(
-      `${LINK.replace('SELECT', 'SELECT l.active,')} WHERE l.channelId = ?`,
-      [channelId],
-    );
+    const link = await linkOf(this.db, channelId);
     if (!link) return false;
     if (!link.active) throw new ChannelTrouble(`${link.name} is switched off in Setup.`);
     await open(link).tellTracking(told);
@@ -408,10 +356,7 @@ export class ChannelsService {
 
   /** What a channel sent that cannot be read. */
   trouble(code: string): Promise<{ number: string; why: string; at: Date }[]> {
-    return this.db.rows(
-      'SELECT t.number, t.why, t.at FROM channelTrouble t JOIN channel c ON c.id = t.channelId WHERE c.code = ? ORDER BY t.at DESC LIMIT 50',
-      [code],
-    );
+    return troublesOf(this.db, code);
   }
 }
 
@@ -457,6 +402,7 @@ function toView(r: Record<string, unknown>): ChannelView {
     currency: String(r.currency),
     listings: Number(r.listings),
     unlinked: Number(r.unlinked),
+    own: r.code === HAND || r.code === BUILDS,
     link: r.kind
       ? {
           kind: String(r.kind),

@@ -1,37 +1,29 @@
 import {
+  BeginCount,
   Corrected,
   CountIn,
-  FoundCode,
+  CountJudged,
+  CountSession,
+  Id,
+  type Judged,
   MoveIn,
   type Person,
+  ScanIn,
   ServedAgain,
   StockSettings,
   WriteOffIn,
 } from '@auk/contract';
-import { Body, Controller, Get, HttpCode, Post, Query } from '@nestjs/common';
-import { z } from 'zod';
+import type { CountState } from '@auk/core';
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { StockDesk } from './stockDesk.service.js';
 
-const CodeQuery = z.object({ code: z.string().trim().min(1).max(100) });
-
 /** What people correct in the stock. */
 @Controller('stock')
 export class CorrectionsController {
   constructor(private readonly desk: StockDesk) {}
-
-  /** The product a scanned code belongs to, and the units it counts; null when nothing has the code. */
-  @Get('code')
-  @SignedIn()
-  @Takes({ query: CodeQuery })
-  @Answers(FoundCode)
-  async code(
-    @Query() query: unknown,
-  ): Promise<{ product: { sku: string; name: string; units: number } | null }> {
-    return { product: await this.desk.byCode(parse(CodeQuery, query).code) };
-  }
 
   @Get('settings')
   @SignedIn()
@@ -73,6 +65,24 @@ export class CorrectionsController {
   @Answers(Corrected)
   writeOff(@Body() body: unknown, @Me() me: Person): Promise<Corrected> {
     return this.desk.writeOff(parse(WriteOffIn, body), by(me));
+  }
+
+  @Post('counts/sessions')
+  @HttpCode(200)
+  @May('stock.count')
+  @Takes({ body: BeginCount })
+  @Answers(CountSession)
+  beginCount(@Body() body: unknown, @Me() me: Person): Promise<CountSession> {
+    return this.desk.beginCount(parse(BeginCount, body), by(me));
+  }
+
+  @Post('counts/sessions/:id/scans')
+  @HttpCode(200)
+  @May('stock.count')
+  @Takes({ body: ScanIn })
+  @Answers(CountJudged)
+  scanCount(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<CountState>> {
+    return this.desk.scanCount(parse(Id, id), parse(ScanIn, body), by(me));
   }
 
   @Post('counts')

@@ -5,6 +5,7 @@ import { LeasesModule } from '../leases/leases.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
+import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { CorrectionsController } from './corrections.controller.js';
 import { StockCorrections } from './corrections.service.js';
@@ -23,6 +24,7 @@ export { StockDesk } from './stockDesk.service.js';
     StockModule,
     ProductsModule,
     RecordsModule,
+    ScansModule,
     ReservationsModule,
   ],
   controllers: [CorrectionsController],

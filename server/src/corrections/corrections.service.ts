@@ -1,21 +1,16 @@
 import { withdraw } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { NONE, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { Forbidden } from '../http/problem.js';
 import { event, lockOrders, refreshStages, toHistory, Undoing } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
+import { expiredLot, lockBalance, promisesOf, type SoftRow, stopsTaking } from './corrections.queries.js';
 
 /** What was looked at changed before it was locked: the whole transaction is tried again, as after a deadlock. */
 export const lockedMeanwhile = () =>
   Object.assign(new Error('It changed while it was looked at'), { errno: 1213 });
-
-interface SoftRow {
-  partId: string;
-  orderId: string;
-  quantity: number;
-  since: number;
-}
 
 /** How many orders lost units that were promised to them. */
 export interface Lost {
@@ -38,7 +33,10 @@ export class StockCorrections {
   /** Applies one move of a correction, from or into a place of stock. `says` tells the orders that lose a promise why. */
   async force(tx: Tx, move: Move, promisedFrom: boolean, says: string): Promise<Lost> {
     const orders = promisedFrom ? await this.makeRoom(tx, move, says) : [];
-    if (!promisedFrom) await this.reservations.lockWanting(tx, [move.productId]);
+    if (!promisedFrom) {
+      const wanting = await this.reservations.wanting(tx, [move.productId]);
+      await lockAll(tx, { orders: wanting, productStock: [move.productId] });
+    }
     await this.stock.apply(tx, { moves: [move] });
     if (orders.length > 0) await refreshStages(tx, orders);
     await this.reservations.reserveAgain(tx, [move.productId]);
@@ -96,19 +94,11 @@ export class StockCorrections {
 
   /** Makes a move out of a promised place possible: lists that nobody began give their goods back, newest promises are withdrawn. */
   private async makeRoom(tx: Tx, move: Move, says: string): Promise<string[]> {
-    const stops = await tx.rows<{ orderId: string; state: string; no: number; picker: string | null }>(
-      `SELECT DISTINCT s.orderId, l.state, l.no, p.name AS picker FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.partId = s.partId AND a.hold = 'listed' AND a.stopKey = s.id AND a.quantity > 0
-       LEFT JOIN scanSession x ON x.listId = l.id LEFT JOIN person p ON p.id = x.personId
-       WHERE s.productId = ? AND s.placeId = ? AND COALESCE(s.lotId, ?) = ? ORDER BY s.orderId`,
-      [move.productId, move.from, NONE, move.lotId ?? NONE],
-    );
+    const stops = await stopsTaking(tx, move.productId, move.from, move.lotId ?? NONE);
     const promised = await this.promises(tx, move.productId);
-    await lockOrders(tx, [...stops.map(s => s.orderId), ...promised.map(p => p.orderId)]);
-    await this.stock.lockFree(tx, [move.productId]);
-    const lies = await tx.one<{ onHand: number; listed: number }>(
-      'SELECT onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
-      [move.productId, move.from, move.lotId ?? NONE],
-    );
+    const orders = [...stops, ...promised].map(x => x.orderId);
+    await lockAll(tx, { orders, productStock: [move.productId] });
+    const lies = await lockBalance(tx, move.productId, move.from, move.lotId ?? NONE);
     if (!lies || lies.onHand < move.quantity)
       throw new Forbidden(
         `Only ${Math.max(0, lies?.onHand ?? 0)} lie there, not ${move.quantity}.`,
@@ -123,17 +113,11 @@ export class StockCorrections {
         );
       for (const s of stops) await this.undoing.takeBack(tx, s.orderId);
     }
-    const expired =
-      move.lotId !== null &&
-      (await tx.one('SELECT id FROM lot WHERE id = ? AND expiredAt IS NOT NULL', [move.lotId])) !== null;
+    const expired = move.lotId !== null && (await expiredLot(tx, move.lotId)) !== null;
     return expired ? [] : this.withdrawFor(tx, move.productId, move.quantity, says);
   }
 
   private promises(tx: Tx, productId: string): Promise<SoftRow[]> {
-    return tx.rows(
-      `SELECT a.partId, a.orderId, a.quantity, (SELECT MAX(e.id) FROM allocationEntry e WHERE e.partId = a.partId AND e.hold = 'soft' AND e.quantity > 0) AS since
-       FROM allocation a JOIN linePart p ON p.id = a.partId WHERE p.productId = ? AND a.hold = 'soft' AND a.quantity > 0`,
-      [productId],
-    );
+    return promisesOf(tx, productId);
   }
 }

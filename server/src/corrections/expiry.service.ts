@@ -3,17 +3,11 @@ import { Db, type Tx } from '../database/db.js';
 import { daysAround, HouseService } from '../house/house.module.js';
 import { log } from '../http/log.js';
 import { Rounds } from '../leases/leases.module.js';
-import { refreshStages, Undoing } from '../records/records.module.js';
+import { lockOrders, refreshStages, Undoing } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
-import { PROMISED_KINDS, StockService } from '../stock/stock.module.js';
+import { StockService } from '../stock/stock.module.js';
 import { lockedMeanwhile, StockCorrections } from './corrections.service.js';
-
-interface Due {
-  id: string;
-  code: string;
-  productId: string;
-  expiry: string;
-}
+import { type Due, listsHolding, lockLot, lotsDue, unitsOfLot } from './expiry.queries.js';
 
 const SWEEP_EVERY_MS = 60_000;
 
@@ -43,10 +37,7 @@ export class Expiry {
     const house = await this.house.known(this.db);
     if (!house) return 0;
     const { today } = daysAround(at, house.zone);
-    const due = await this.db.rows<Due>(
-      'SELECT id, code, productId, CAST(expiry AS CHAR) AS expiry FROM lot WHERE expiry <= ? AND expiredAt IS NULL ORDER BY productId, id',
-      [today],
-    );
+    const due = await lotsDue(this.db, today);
     let swept = 0;
     for (const lot of due) {
       try {
@@ -61,13 +52,10 @@ export class Expiry {
   private async expire(tx: Tx, lot: Due): Promise<boolean> {
     // Another server's sweep may be at it, or have been.
     if (await this.isExpired(tx, lot.id)) return false;
-    const stops = await tx.rows<{ orderId: string; state: string }>(
-      "SELECT DISTINCT s.orderId, l.state FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.partId = s.partId AND a.hold = 'listed' AND a.stopKey = s.id AND a.quantity > 0 WHERE s.lotId = ? ORDER BY s.orderId",
-      [lot.id],
-    );
+    const stops = await listsHolding(tx, lot.id);
     if (stops.some(s => s.state === 'picking')) return false;
     for (const s of stops) {
-      await tx.rows('SELECT id FROM orders WHERE id = ? FOR UPDATE', [s.orderId]);
+      await lockOrders(tx, [s.orderId]);
       await this.undoing.takeBack(tx, s.orderId);
     }
     const n = await this.lying(tx, lot);
@@ -83,19 +71,13 @@ export class Expiry {
   }
 
   private async isExpired(tx: Tx, id: string): Promise<boolean> {
-    const row = await tx.one<{ expiredAt: Date | null }>(
-      'SELECT expiredAt FROM lot WHERE id = ? FOR UPDATE',
-      [id],
-    );
+    const row = await lockLot(tx, id);
     return row?.expiredAt !== null;
   }
 
   /** Units of a lot in places that stock is promised from. */
   private async lying(tx: Tx, lot: Due): Promise<number> {
-    const row = await tx.one<{ n: number }>(
-      `SELECT CAST(COALESCE(SUM(b.onHand), 0) AS INT) AS n FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) WHERE b.lotKey = ?`,
-      [lot.id],
-    );
+    const row = await unitsOfLot(tx, lot.id);
     return row!.n;
   }
 }

@@ -1,28 +1,44 @@
-import type { Corrected, CountIn, MoveIn, StockSettings, WriteOffIn } from '@auk/contract';
-import type { ReserveMode } from '@auk/core';
+import type {
+  BeginCount,
+  Corrected,
+  CountIn,
+  CountSession,
+  Judged,
+  MoveIn,
+  ScanIn,
+  StockSettings,
+  WriteOffIn,
+} from '@auk/contract';
+import { type CountState, countScan, openCount, type ReserveMode } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
 import { Db, type Doer, NONE, newId, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { event, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
-import { Lots, PROMISED_FROM, StockBalance, StockService } from '../stock/stock.module.js';
+import { ScansService } from '../scans/scans.module.js';
+import {
+  Lots,
+  type PlaceFound,
+  PROMISED_FROM,
+  placeByCode,
+  StockBalance,
+  StockService,
+} from '../stock/stock.module.js';
 import { StockCorrections } from './corrections.service.js';
-
-interface PlaceFound {
-  id: string;
-  code: string;
-  kind: string;
-  capacity: number | null;
-}
-interface ProductFound {
-  id: string;
-  sku: string;
-  name: string;
-  kind: 'piece' | 'kit' | 'bundle';
-}
+import { StockCount } from './stockCount.entity.js';
+import {
+  liesThere,
+  lotByCode,
+  newestChange,
+  type ProductFound,
+  productBySku,
+  shortAmong,
+  unitsIn,
+} from './stockDesk.queries.js';
 
 /** Kinds that people carry goods from and to by hand; totes and parcels belong to orders. */
 const BY_HAND = new Set([...PROMISED_FROM, 'staging', 'bench', 'quarantine']);
@@ -38,13 +54,8 @@ export class StockDesk {
     private readonly lots: Lots,
     private readonly catalog: CatalogService,
     private readonly house: HouseService,
+    private readonly scans: ScansService,
   ) {}
-
-  /** The product a code belongs to, and the units a scan of it counts. */
-  async byCode(code: string): Promise<{ sku: string; name: string; units: number } | null> {
-    const found = await this.catalog.byCode(this.db, code);
-    return found && { sku: found.sku, name: found.name, units: found.units };
-  }
 
   async settings(): Promise<StockSettings> {
     return { reserveMode: await this.house.setting<ReserveMode>(this.db, 'reserveMode', 'partly') };
@@ -112,8 +123,8 @@ export class StockDesk {
       const lost = await this.corrections.force(tx, move, true, `moved to ${to.code}: ${input.reason}`);
       return this.corrected(tx, [], lost.orders);
     }
-    const wanting = PROMISED_FROM.has(to.kind) ? await this.reservations.lockWanting(tx, [product.id]) : [];
-    await this.stock.lockFree(tx, [product.id]);
+    const wanting = PROMISED_FROM.has(to.kind) ? await this.reservations.wanting(tx, [product.id]) : [];
+    await lockAll(tx, { orders: wanting, productStock: [product.id] });
     await this.liesFree(tx, product, from, lotId, input.quantity);
     await this.stock.apply(tx, { moves: [move] });
     await this.reservations.reserveLocked(tx, wanting);
@@ -149,12 +160,36 @@ export class StockDesk {
     return this.corrected(tx, [], lost.orders);
   }
 
+  /** Begins a count of a place under the id that the device made for it; begun again it goes on where it stood. */
+  async beginCount(input: BeginCount, doer: Doer): Promise<CountSession> {
+    const { code, seen, stock } = await this.catalog.place(input.place);
+    return this.db.tx(doer, async tx => {
+      const place = await this.place(tx, code);
+      const known = await this.scans.find<CountState>(tx, input.id);
+      if (known?.closedAt)
+        throw new TooLate('This count is saved already.', 'Begin the count of this place anew.', {
+          place: code,
+        });
+      const lines = stock.map(s => ({ sku: s.sku, name: s.name, lot: s.lot }));
+      if (known) return { id: input.id, state: known.state };
+      const state = openCount(code, seen, lines);
+      await this.scans.open(tx, { kind: 'count', placeId: place.id }, state, input.device, input.id);
+      return { id: input.id, state };
+    });
+  }
+
+  /** Judges a scan of a count. */
+  scanCount(id: string, scan: ScanIn, doer: Doer): Promise<Judged<CountState>> {
+    return this.db.tx(doer, tx => this.scans.judge(tx, 'count', id, scan, countScan));
+  }
+
   /** Sets what lies in a place to what was counted. Less than is promised makes orders Short, the newest promise first. */
   count(input: CountIn, doer: Doer): Promise<Corrected> {
     return this.db.tx(doer, tx => once(tx, input.key, 'count', () => this.countIn(tx, input)));
   }
 
   private async countIn(tx: Tx, input: CountIn): Promise<Corrected> {
+    await this.scans.close(tx, input.key);
     const place = await this.place(tx, input.place);
     await this.mustBeAsSeen(tx, place, input);
     const changes: Corrected['changes'] = [];
@@ -172,11 +207,7 @@ export class StockDesk {
 
   /** Refuses a count of an older state: goods were moved, picked or counted in the place after it was opened. */
   private async mustBeAsSeen(tx: Tx, place: PlaceFound, input: CountIn): Promise<void> {
-    const newer = await tx.one<{ why: string; name: string; person: string | null }>(
-      `SELECT m.why, p.name, w.name AS person FROM (SELECT id FROM stockMove WHERE fromPlaceId = ? AND id > ? UNION ALL SELECT id FROM stockMove WHERE toPlaceId = ? AND id > ?) x
-       JOIN stockMove m ON m.id = x.id JOIN product p ON p.id = m.productId LEFT JOIN person w ON w.id = m.personId WHERE NOT (m.causeId <=> ?) ORDER BY m.id DESC LIMIT 1`,
-      [place.id, input.seen, place.id, input.seen, input.key],
-    );
+    const newer = await newestChange(tx, place.id, input.seen, input.key);
     if (newer)
       throw new TooLate(
         `${newer.name} changed in ${place.code} after this count was begun (${newer.why}${newer.person ? ` by ${newer.person}` : ''}), so the count is of an older state.`,
@@ -196,12 +227,9 @@ export class StockDesk {
     const place = await this.place(tx, placeCode);
     const product = await this.product(tx, line.sku);
     const lotId = line.lot === null ? null : await this.lots.of(tx, product.id, line.lot, null);
-    const held = await tx.one<{ onHand: number }>(
-      'SELECT onHand FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ?',
-      [product.id, place.id, lotId ?? NONE],
-    );
+    const held = await liesThere(tx, product.id, place.id, lotId ?? NONE);
     const before = held?.onHand ?? 0;
-    await tx.insert('stockCount', [
+    await tx.insert(StockCount, [
       {
         id: newId(),
         countId,
@@ -246,10 +274,7 @@ export class StockDesk {
     changes: Corrected['changes'],
     orderIds: readonly string[],
   ): Promise<Corrected> {
-    const short = await tx.rows<{ no: number; channelNumber: string }>(
-      "SELECT no, channelNumber FROM orders WHERE id IN (?) AND stage = 'Short' ORDER BY no",
-      [[...orderIds, NONE]],
-    );
+    const short = await shortAmong(tx, orderIds);
     return { changes, short: short.map(o => ({ no: `OR-${o.no}`, channelNumber: o.channelNumber })) };
   }
 
@@ -290,10 +315,7 @@ export class StockDesk {
 
   private async roomIn(tx: Tx, to: PlaceFound, more: number): Promise<void> {
     if (to.capacity === null) return;
-    const { n } = (await tx.one<{ n: number }>(
-      'SELECT CAST(COALESCE(SUM(onHand), 0) AS INT) AS n FROM stockBalance WHERE placeId = ?',
-      [to.id],
-    ))!;
+    const { n } = (await unitsIn(tx, to.id))!;
     if (n + more > to.capacity)
       throw new Forbidden(
         `${to.code} holds ${to.capacity} units and ${n} lie there; ${more} more do not fit.`,
@@ -302,7 +324,7 @@ export class StockDesk {
   }
 
   private async product(tx: Tx, sku: string): Promise<ProductFound> {
-    const found = await tx.one<ProductFound>('SELECT id, sku, name, kind FROM product WHERE sku = ?', [sku]);
+    const found = await productBySku(tx, sku);
     if (!found) throw new NotHere(`The product ${sku}`);
     if (found.kind === 'bundle')
       throw new Forbidden(`${found.name} is a bundle and has no stock of its own.`, 'Name its parts.');
@@ -310,9 +332,7 @@ export class StockDesk {
   }
 
   private async place(tx: Tx, code: string): Promise<PlaceFound> {
-    const found = await tx.one<PlaceFound>('SELECT id, code, kind, capacity FROM place WHERE code = ?', [
-      code,
-    ]);
+    const found = await placeByCode(tx, code);
     if (!found) throw new NotHere(`The place ${code}`);
     if (!BY_HAND.has(found.kind))
       throw new Forbidden(
@@ -324,10 +344,7 @@ export class StockDesk {
 
   private async knownLot(tx: Tx, product: ProductFound, code: string | null): Promise<string | null> {
     if (code === null) return null;
-    const lot = await tx.one<{ id: string }>('SELECT id FROM lot WHERE productId = ? AND code = ?', [
-      product.id,
-      code,
-    ]);
+    const lot = await lotByCode(tx, product.id, code);
     if (!lot)
       throw new NotHere(`The lot ${code} of ${product.name}`, 'Look at the lots that lie in the house.');
     return lot.id;

@@ -1,3 +1,4 @@
+import { randomFillSync } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { LiveTopic } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
@@ -6,19 +7,44 @@ import {
   type EntityManager,
   type EntityTarget,
   type ObjectLiteral,
+  type QueryRunner,
   type Repository,
 } from 'typeorm';
 import { v7 } from 'uuid';
-import { LockWatch, type OutOfOrder } from './locks.js';
+import { type Locked, LockWatch, type OutOfOrder } from './locks.js';
+import { Outbox } from './outbox.entity.js';
 
 /** Key that stands for "none" where a key column may not be null. */
 export const NONE = '00000000-0000-0000-0000-000000000000';
 
-/** A new time-ordered key. */
-export const newId = (): string => v7();
+/** Random bytes are drawn for many keys at once; one draw costs more than making the key. */
+const drawn = new Uint8Array(16 * 1_024);
+let used = drawn.length;
+let last = 0;
+let seq = 0;
 
+/** A new key (UUIDv7); keys of one server sort in the order in which they were made. */
+export function newId(): string {
+  if (used === drawn.length) {
+    randomFillSync(drawn);
+    used = 0;
+  }
+  const random = drawn.subarray(used, used + 16);
+  used += 16;
+  const now = Date.now();
+  if (now > last) {
+    last = now;
+    // Half of the numbers of a millisecond lie above where it begins.
+    seq = new DataView(random.buffer, random.byteOffset).getUint32(6) >>> 1;
+  } else seq = (seq + 1) >>> 0;
+  return v7({ random, msecs: last, seq });
+}
+
+type Value = string | number | boolean | Date | Buffer | null;
 /** A row to insert: column names to values. */
-export type Row = Record<string, string | number | boolean | Date | null>;
+export type Row = Record<string, Value>;
+/** A row of an entity to insert, by its columns; JSON is given as text. */
+export type NewRow<E> = { [K in keyof E]?: Value };
 
 /** Reads a JSON column, which the driver hands over as text. */
 export function fromJson<T>(value: unknown): T {
@@ -36,13 +62,9 @@ const ROWS_A_STATEMENT = 1000;
 
 /** Plain reads and writes on one connection. Statements are parameterised, always. */
 export class Sql {
-  /** Tests set this to be told of every statement. */
-  static onStatement: ((sql: string, params: unknown[]) => void) | null = null;
-
   constructor(protected readonly manager: EntityManager) {}
 
   rows<T>(sql: string, params: unknown[] = []): Promise<T[]> {
-    Sql.onStatement?.(sql, params);
     return this.manager.query(sql, params);
   }
 
@@ -57,24 +79,61 @@ export class Sql {
 
   /** Runs a write and tells how many rows it touched. */
   async run(sql: string, params: unknown[] = []): Promise<number> {
-    Sql.onStatement?.(sql, params);
     const result = await this.manager.query(sql, params);
     return (result as { affectedRows: number }).affectedRows;
   }
 
-  /** Inserts rows of equal shape with as few statements as possible; `tail` may add ON DUPLICATE KEY. */
-  async insert(table: string, rows: readonly Row[], tail = ''): Promise<void> {
+  /** Inserts rows of equal shape with as few statements as possible. */
+  insert<E extends ObjectLiteral>(entity: EntityTarget<E>, rows: readonly NewRow<E>[]): Promise<void> {
+    return this.insertWith(entity, rows, '');
+  }
+
+  /** The same; of rows that are there already the named columns become those of the new ones, and without any they stay as they are. */
+  upsert<E extends ObjectLiteral>(
+    entity: EntityTarget<E>,
+    rows: readonly NewRow<E>[],
+    columns: readonly (keyof E & string)[],
+  ): Promise<void> {
+    const { tableName, primaryColumns } = this.metadata(entity);
+    const key = `${tableName}.${primaryColumns[0]!.databaseName}`;
+    const set = columns.length > 0 ? columns.map(c => `${c} = VALUES(${c})`) : [`${key} = ${key}`];
+    return this.insertWith(entity, rows, `ON DUPLICATE KEY UPDATE ${set.join(', ')}`);
+  }
+
+  /** The same; of rows that are there already the named columns grow by those of the new ones. */
+  addTo<E extends ObjectLiteral>(
+    entity: EntityTarget<E>,
+    rows: readonly NewRow<E>[],
+    columns: readonly string[],
+  ): Promise<void> {
+    const set = columns.map(c => `${c} = ${c} + VALUES(${c})`).join(', ');
+    return this.insertWith(entity, rows, `ON DUPLICATE KEY UPDATE ${set}`);
+  }
+
+  private metadata(entity: EntityTarget<ObjectLiteral>) {
+    return this.manager.dataSource.getMetadata(entity);
+  }
+
+  private async insertWith(
+    entity: EntityTarget<ObjectLiteral>,
+    rows: readonly NewRow<object>[],
+    tail: string,
+  ): Promise<void> {
     if (rows.length === 0) return;
-    const columns = Object.keys(rows[0]!);
-    const one = `(${columns.map(() => '?').join(',')})`;
-    for (let i = 0; i < rows.length; i += ROWS_A_STATEMENT) {
-      const part = rows.slice(i, i + ROWS_A_STATEMENT);
-      const params = part.flatMap(r => columns.map(c => r[c] ?? null));
-      await this.run(
-        `INSERT INTO ${table} (${columns.join(',')}) VALUES ${part.map(() => one).join(',')} ${tail}`,
-        params,
-      );
-    }
+    const table = this.metadata(entity).tableName;
+    const all = rows as readonly Row[];
+    // What no row says is left to the table.
+    const columns = Object.keys(all[0]!).filter(c => all.some(r => r[c] !== null && r[c] !== undefined));
+    const parts = Array.from({ length: Math.ceil(all.length / ROWS_A_STATEMENT) }, (_, i) =>
+      all.slice(i * ROWS_A_STATEMENT, (i + 1) * ROWS_A_STATEMENT),
+    );
+    // One connection takes them one after another; the next is written while the database is at the one before.
+    await Promise.all(
+      parts.map(part => {
+        const values = part.map(r => columns.map(c => r[c] ?? null));
+        return this.run(`INSERT INTO ${table} (${columns.join(',')}) VALUES ? ${tail}`, [values]);
+      }),
+    );
   }
 }
 
@@ -83,24 +142,36 @@ export class Tx extends Sql {
   /** Tests set this to be told of locks that are taken out of the stated order. */
   static onOutOfOrder: ((found: OutOfOrder) => void) | null = null;
 
-  private readonly watch = Tx.onOutOfOrder && new LockWatch(Tx.onOutOfOrder);
-
   constructor(
     manager: EntityManager,
-    readonly personId: string | null,
+    public personId: string | null,
     readonly at: Date,
   ) {
     super(manager);
+    if (Tx.onOutOfOrder) watchLocks(manager.queryRunner!, Tx.onOutOfOrder);
   }
 
-  override rows<T>(sql: string, params: unknown[] = []): Promise<T[]> {
-    this.watch?.note(sql);
-    return super.rows<T>(sql, params);
+  private readonly held = new Map<Locked, Set<string>>();
+
+  /** Notes that rows are locked by this transaction, or made by it. */
+  hold(table: Locked, ids: readonly string[]): void {
+    const held = this.held.get(table) ?? new Set();
+    for (const id of ids) held.add(id);
+    this.held.set(table, held);
   }
 
-  override run(sql: string, params: unknown[] = []): Promise<number> {
-    this.watch?.note(sql);
-    return super.run(sql, params);
+  /** Notes rows that were read with their locks, and gives them on. */
+  holding<T extends { id: string }>(table: Locked, rows: T[]): T[] {
+    this.hold(
+      table,
+      rows.map(r => r.id),
+    );
+    return rows;
+  }
+
+  /** Whether a row is locked by this transaction. */
+  has(table: Locked, id: string): boolean {
+    return this.held.get(table)?.has(id) ?? false;
   }
 
   /** Runs a part of the transaction that may fail alone: what it wrote is taken back, the rest stays. After a deadlock there is no rest: the whole is tried again. */
@@ -116,8 +187,18 @@ export class Tx extends Sql {
 
   /** Tells every open screen that something changed, with the change itself. */
   tell(topic: LiveTopic, ref: string): Promise<void> {
-    return this.insert('outbox', [{ at: this.at, topic, ref }]);
+    return this.insert(Outbox, [{ at: this.at, topic, ref }]);
   }
+}
+
+/** Looks at every statement of a transaction, whoever makes it, before it runs. */
+function watchLocks(runner: QueryRunner, tell: (found: OutOfOrder) => void): void {
+  const watch = new LockWatch(tell);
+  const query = runner.query.bind(runner) as (...args: unknown[]) => Promise<unknown>;
+  runner.query = ((...args: unknown[]) => {
+    watch.note(args[0] as string);
+    return query(...args);
+  }) as typeof runner.query;
 }
 
 const DEADLOCK = new Set([1213, 1205, 1020]);

@@ -1,6 +1,7 @@
 import { DataSource } from 'typeorm';
 import { ENTITIES } from '../entities.js';
 import { MIGRATIONS } from './migrations/index.js';
+import { Statements } from './statements.js';
 
 /** Where the database listens, from the environment that scripts/ sets. */
 export interface DatabaseAddress {
@@ -49,6 +50,8 @@ export function makeDataSource(at: DatabaseAddress): DataSource {
     dateStrings: ['DATE'],
     supportBigNumbers: true,
     bigNumberStrings: false,
+    logging: ['query'],
+    logger: new Statements(),
     poolSize: 20,
     extra: { decimalNumbers: true },
   });

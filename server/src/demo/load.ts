@@ -19,6 +19,7 @@ import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { ChannelsService } from '../channels/channels.module.js';
 import { Db, newId, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { HandoverService } from '../departures/departures.module.js';
 import { OrderIntake } from '../intake/intake.module.js';
 import { Builds } from '../kits/kits.module.js';
@@ -326,6 +327,7 @@ export class DemoLoader {
       });
       return total > first ? [put(home, first), put(reserve, total - first)] : [put(home, first)];
     });
+    await lockAll(tx, { productStock: moves.map(m => m.productId) });
     await this.stock.apply(tx, { moves: await this.inLots(tx, moves) });
   }
 

@@ -2,6 +2,7 @@ import { type Address, addWorkingDays, type Box, chooseBox, makeS10, nextDepartu
 import { CARRIERS } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
 import { fromJson, NONE, newId, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { PackingService } from '../packing/packing.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
@@ -93,6 +94,10 @@ export class PackedPast {
         { ...common, hold: 'packed', parcelId: of.get(u.orderId)!.parcelId, change: u.quantity },
       ];
     });
+    await lockAll(tx, {
+      orders: holds.map(h => h.orderId),
+      productStock: moves.map(m => m.productId),
+    });
     await this.stock.apply(tx, { moves, holds });
     const [products, boxes] = [
       await this.catalog.products(tx, [...new Set(units.map(u => u.productId))]),
@@ -149,7 +154,7 @@ export class PackedPast {
       };
     });
     await tx.insert(
-      'purchase',
+      'label',
       bought.map(b => ({
         id: newId(),
         parcelId: b.r.id,

@@ -115,7 +115,7 @@ export class BoardQueries {
     const of = (...stages: Stage[]) =>
       counts.filter(c => stages.includes(c.stage)).reduce((n, c) => n + c.n, 0);
     const unanswered = (await this.db.one<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM purchase WHERE state IN ('unknown', 'asked')",
+      "SELECT COUNT(*) AS n FROM label WHERE state IN ('unknown', 'asked')",
     ))!.n;
     const next = await this.db.one<{ carrierName: string; cutOff: Date }>(
       "SELECT carrierName, cutOff FROM departure WHERE state = 'open' AND cutOff > ? ORDER BY cutOff LIMIT 1",
@@ -149,7 +149,7 @@ export class BoardQueries {
       orderId: string;
     }>(
       `SELECT c.no, c.orderId, o.channelNumber AS \`order\`, o.buyer, b.tracking, b.serviceName AS service, c.handedOverAt FROM parcel c JOIN orders o ON o.id = c.orderId
-       JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND (c.departedAt IS NULL OR ? = 'closed') ORDER BY c.handedOverAt IS NOT NULL, c.no`,
+       JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND (c.departedAt IS NULL OR ? = 'closed') ORDER BY c.handedOverAt IS NOT NULL, c.no`,
       [d.id, d.state],
     );
     const held = await this.held.among(this.db, d.state === 'open' ? parcels.map(p => p.orderId) : []);
@@ -209,7 +209,7 @@ export class BoardQueries {
   /** Parcels labelled an hour, from the last hour and a half. */
   private async pace(now: Date): Promise<number> {
     const { n } = (await this.db.one<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM purchase WHERE state = 'bought' AND answeredAt > ? AND answeredAt <= ?",
+      "SELECT COUNT(*) AS n FROM label WHERE state = 'bought' AND answeredAt > ? AND answeredAt <= ?",
       [new Date(now.getTime() - PACE_MINUTES * 60_000), now],
     ))!;
     return Math.round((n * 60) / PACE_MINUTES);
@@ -228,7 +228,7 @@ export class BoardQueries {
     );
     const labels = await this.db.rows<Cause>(
       `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders
-       FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT ${NEEDS}`,
+       FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT ${NEEDS}`,
     );
     const parked = await this.db.rows<Cause>(
       "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 50",
@@ -237,7 +237,7 @@ export class BoardQueries {
       need('held', `PA-${p.no}`, `PA-${p.no} is packed and must not go.`, p.says, p.cure),
     );
     const rest = [...labels, ...stops, ...short, ...parked].map(n => ({ ...n, job: null }));
-    return [...held, ...(await this.untold()), ...rest];
+    return [...held, ...(await this.untold()), ...(await this.filesLeft()), ...rest];
   }
 
   /** Parcels of which a channel could not be told for long, or is not told any more. */
@@ -268,11 +268,34 @@ export class BoardQueries {
     });
   }
 
+  /** Files that were not taken in whole, whatever was tried. */
+  private async filesLeft(): Promise<NeedsPerson[]> {
+    const rows = await this.db.rows<{
+      id: string;
+      name: string;
+      taken: number;
+      things: number;
+      error: string;
+    }>(
+      `SELECT j.id, f.name, f.taken, f.things, j.error FROM job j JOIN importFile f ON f.id = j.subjectId WHERE j.state = 'given up' ORDER BY j.createdAt LIMIT ${NEEDS}`,
+    );
+    return rows.map(f =>
+      need(
+        'file',
+        f.name,
+        `${f.name} was taken in only in part: ${f.taken} of ${f.things}.`,
+        f.error,
+        'Auk has stopped trying. Try again; it goes on where it stood.',
+        f.id,
+      ),
+    );
+  }
+
   /** Labels bought by the end of each hour of today, beside what must be by then. */
   private async byHour(now: Date, zone: string, rows: BoardDeparture[]): Promise<Board['labelledByHour']> {
     const start = DateTime.fromJSDate(now, { zone }).startOf('day').set({ hour: 7 });
     const bought = await this.db.rows<{ at: Date }>(
-      "SELECT answeredAt AS at FROM purchase WHERE state = 'bought' AND answeredAt >= ? ORDER BY answeredAt",
+      "SELECT answeredAt AS at FROM label WHERE state = 'bought' AND answeredAt >= ? ORDER BY answeredAt",
       [start.toJSDate()],
     );
     return Array.from({ length: 12 }, (_, i) => start.plus({ hours: i })).map(at => ({

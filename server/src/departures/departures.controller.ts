@@ -2,9 +2,11 @@ import {
   Board,
   CancelDeparture,
   CloseDeparture,
-  HandoverAnswer,
+  HandoverJudged,
   HandoverView,
+  type Judged,
   type Person,
+  ScanIn,
   Strip,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
@@ -21,7 +23,7 @@ const DepartureNo = z
   .string()
   .regex(/^DE-\d{1,9}$/i, 'is not the code of a departure')
   .transform(s => Number(s.slice(3)));
-const Text = z.object({ text: z.string().min(1).max(20_000) });
+
 @Controller('departures')
 export class DeparturesController {
   constructor(
@@ -63,10 +65,10 @@ export class DeparturesController {
   @Post(':no/scans')
   @HttpCode(200)
   @May('handover')
-  @Takes({ body: Text })
-  @Answers(HandoverAnswer)
-  scan(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverAnswer> {
-    return this.handovers.scan(parse(DepartureNo, no), parse(Text, body).text, by(me));
+  @Takes({ body: ScanIn })
+  @Answers(HandoverJudged)
+  scan(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<HandoverView>> {
+    return this.handovers.scan(parse(DepartureNo, no), parse(ScanIn, body), by(me));
   }
 
   @Post(':no/close')

@@ -5,6 +5,7 @@ import { JobsModule } from '../jobs/jobs.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
 import { RecordsModule } from '../records/records.module.js';
+import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
@@ -22,6 +23,7 @@ export { HandoverService } from './handover.service.js';
     StockModule,
     ParcelsModule,
     RecordsModule,
+    ScansModule,
     TimetableModule,
     PrintingModule,
   ],

@@ -1,7 +1,8 @@
-import type { HandoverAnswer } from '@auk/contract';
+import type { HandoverView, Judged, ScanIn } from '@auk/contract';
 import { type Answer, nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, NONE, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
@@ -13,22 +14,22 @@ import {
   refreshStages,
   toHistory,
 } from '../records/records.module.js';
+import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
+import {
+  departureId,
+  lockDeparture,
+  lockOrdersOn,
+  lockParcel,
+  lockParcelsOn,
+  lockWaitingFor,
+  packedIn,
+  parcelByCode,
+  type ScannedParcel,
+} from './handover.queries.js';
 import { Telling } from './telling.service.js';
-
-interface ScannedParcel {
-  id: string;
-  no: number;
-  orderId: string;
-  departureId: string | null;
-  handedOverAt: Date | null;
-  departedAt: Date | null;
-  label: string | null;
-  carrier: string | null;
-  carrierName: string | null;
-}
 
 /** Scanning parcels onto a departure, and closing it. */
 @Injectable()
@@ -42,28 +43,31 @@ export class HandoverService {
     private readonly held: HeldOrders,
     private readonly house: HouseService,
     private readonly telling: Telling,
+    private readonly scans: ScansService,
   ) {}
 
   /** Takes one scan: a parcel's own code or its tracking number. Scanning twice says so and changes nothing. */
-  async scan(no: number, text: string, doer: Doer): Promise<HandoverAnswer> {
-    const answer = await this.db.tx(doer, tx => this.take(tx, no, text));
-    return { answer, view: await this.board.handover(no) };
+  async scan(no: number, scan: ScanIn, doer: Doer): Promise<Judged<HandoverView>> {
+    const judged = await this.db.tx(doer, async tx => {
+      const session = await this.scans.of(
+        tx,
+        { kind: 'handover', departureId: await this.idOf(tx, no) },
+        scan.device,
+      );
+      return this.scans.take<object>(tx, 'handover', session, scan, async ({ state }, kept) => ({
+        answer: await this.put(tx, no, kept.text),
+        state,
+      }));
+    });
+    return { ...judged, state: await this.board.handover(no) };
   }
 
-  private async take(tx: Tx, no: number, text: string): Promise<Answer> {
+  private async put(tx: Tx, no: number, text: string): Promise<Answer> {
     const departure = await this.lock(tx, no);
     const code = text.trim().toUpperCase().slice(0, 60);
-    const whose = await tx.one<{ id: string; orderId: string }>(
-      `SELECT id, orderId FROM parcel WHERE no = ?
-       UNION ALL SELECT c.id, c.orderId FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ? AND b.liveParcel IS NOT NULL LIMIT 1`,
-      [/^PA-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],
-    );
+    const whose = await parcelByCode(tx, /^PA-(\d{1,9})$/.exec(code)?.[1] ?? -1, code);
     await lockOrders(tx, whose ? [whose.orderId] : []);
-    const parcel = await tx.one<ScannedParcel>(
-      `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, b.state AS label, b.carrier, b.carrierName FROM parcel c
-       LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.id = ? FOR UPDATE`,
-      [whose?.id ?? NONE],
-    );
+    const parcel = await lockParcel(tx, whose?.id ?? NONE);
     const wrong = (says: string, next: string): Answer => ({ kind: 'refused', tone: 'wrong', says, next });
     if (!parcel)
       return wrong(`No parcel has the code ${code.slice(0, 30)}.`, 'Scan the barcode of the label.');
@@ -145,34 +149,15 @@ export class HandoverService {
 
   /** The labelled parcels of a departure that have not left, with their orders and themselves locked. */
   private async parcelsOf(tx: Tx, departureId: string): Promise<ScannedParcel[]> {
-    await tx.rows(
-      'SELECT o.id FROM orders o WHERE o.id IN (SELECT c.orderId FROM parcel c WHERE c.departureId = ? AND c.departedAt IS NULL UNION SELECT w.id FROM orders w WHERE w.departureId = ? AND w.isOpen) ORDER BY o.id FOR UPDATE',
-      [departureId, departureId],
-    );
-    return tx.rows<ScannedParcel>(
-      "SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE",
-      [departureId],
-    );
+    await lockOrdersOn(tx, departureId);
+    return lockParcelsOn(tx, departureId);
   }
 
   /** Parcels leave: out of the house by the ledger, orders Departed, channels to be told. */
   async leave(tx: Tx, parcels: readonly { id: string; no: number; orderId: string }[]): Promise<void> {
     const ids = parcels.map(p => p.id);
     const gone = await this.house.place(tx, 'gone');
-    const packed = await tx.rows<{
-      partId: string;
-      orderId: string;
-      productId: string;
-      stopKey: string;
-      parcelKey: string;
-      quantity: number;
-      placeId: string;
-      lotId: string | null;
-    }>(
-      `SELECT a.partId, a.orderId, a.productId, a.stopKey, a.parcelKey, a.quantity, c.placeId, s.lotId FROM allocation a JOIN parcel c ON c.id = a.parcelKey
-       JOIN pickStop s ON s.id = a.stopKey WHERE a.parcelKey IN (?) AND a.hold = 'packed' AND a.quantity > 0`,
-      [ids],
-    );
+    const packed = await packedIn(tx, ids);
     const moves: Move[] = packed.map(p => ({
       productId: p.productId,
       lotId: p.lotId,
@@ -196,6 +181,7 @@ export class HandoverService {
         { ...common, hold: 'departed', change: p.quantity },
       ];
     });
+    await lockAll(tx, { productStock: packed.map(p => p.productId) });
     await this.stock.apply(tx, { moves, holds });
     await this.parcels.depart(tx, ids);
     await this.telling.soon(tx, ids);
@@ -229,10 +215,7 @@ export class HandoverService {
         missing.map(p => event(tx, p.orderId, 'left behind', `PA-${p.no} ${why} for the next departure.`)),
       );
     }
-    const waiting = await tx.rows<{ id: string }>(
-      "SELECT id FROM orders WHERE departureId = ? AND stage NOT IN ('Departed', 'Cancelled') ORDER BY id FOR UPDATE",
-      [departure.id],
-    );
+    const waiting = await lockWaitingFor(tx, departure.id);
     await leaveWith(
       tx,
       waiting.map(o => o.id),
@@ -241,11 +224,14 @@ export class HandoverService {
     if (waiting.length > 0) await tx.tell('orders', '');
   }
 
+  private async idOf(tx: Tx, no: number): Promise<string> {
+    const departure = await departureId(tx, no);
+    if (!departure) throw new NotHere(`The departure DE-${no}`);
+    return departure.id;
+  }
+
   private async lock(tx: Tx, no: number): Promise<{ id: string; carrier: string; cutOff: Date }> {
-    const departure = await tx.one<{ id: string; carrier: string; cutOff: Date; state: string }>(
-      'SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE',
-      [no],
-    );
+    const departure = await lockDeparture(tx, no);
     if (!departure) throw new NotHere(`The departure DE-${no}`);
     if (departure.state !== 'open')
       throw new Forbidden(`DE-${no} is ${departure.state}.`, 'Choose a departure that is still open.');

@@ -1,11 +1,10 @@
 import type { Found, FoundAll } from '@auk/contract';
 import { canonicalCode, LONGEST_SCAN, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, NONE } from '../database/db.js';
+import { Db } from '../database/db.js';
 import { escapeLike } from '../database/escapeLike.js';
 import { wordsFound } from '../orders/orders.module.js';
-
-const LIKE_ROWS = 6;
+import { byOwnCode, byWords, FOUND_BY_NUMBER } from './find.queries.js';
 
 /** The scan field: any code in the house, else words. */
 @Injectable()
@@ -35,33 +34,8 @@ export class FindService {
 
   private async exact(text: string): Promise<Found | null> {
     const code = canonicalCode(text);
-    const number = (prefix: string) => new RegExp(`^${prefix}-(\\d{1,9})$`).exec(code)?.[1] ?? -1;
-    const row = await this.db.one<{ kind: Found['kind']; code: string; name: string; id: string }>(
-      `SELECT 'order' AS kind, CONCAT('OR-', no) AS code, CONCAT(channelNumber, ', ', buyer) AS name, id FROM orders WHERE no = ?
-       UNION ALL SELECT 'list', CONCAT('PL-', no), CONCAT('Pick list PL-', no), id FROM pickList WHERE no = ?
-       UNION ALL SELECT 'parcel', CONCAT('PA-', c.no), CONCAT('Parcel PA-', c.no), c.orderId FROM parcel c WHERE c.no = ?
-       UNION ALL SELECT 'departure', CONCAT('DE-', no), CONCAT(carrierName, ' ', name), id FROM departure WHERE no = ?
-       UNION ALL SELECT 'purchase', CONCAT('PO-', p.no), CONCAT('PO-', p.no, ', ', s.name), p.id FROM purchaseOrder p JOIN supplier s ON s.id = p.supplierId WHERE p.no = ?
-       UNION ALL SELECT 'build', CONCAT('BU-', b.no), CONCAT('Build of ', p.name), b.id FROM build b JOIN product p ON p.id = b.productId WHERE b.no = ?
-       UNION ALL SELECT 'parcel', CONCAT('PA-', c.no), CONCAT('Parcel PA-', c.no), c.orderId FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ?
-       UNION ALL SELECT IF(kind = 'tote', 'tote', 'place'), code, CONCAT('Place ', code), id FROM place WHERE code = ? AND kind <> 'parcel'
-       UNION ALL SELECT 'product', p.sku, p.name, p.id FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
-       UNION ALL SELECT 'product', sku, name, id FROM product WHERE sku = ?
-       UNION ALL SELECT 'order', CONCAT('OR-', no), CONCAT(channelNumber, ', ', buyer), id FROM orders WHERE channelNumber = ? LIMIT 1`,
-      [
-        number('OR'),
-        number('PL'),
-        number('PA'),
-        number('DE'),
-        number('PO'),
-        number('BU'),
-        code,
-        code,
-        code,
-        code,
-        text.toUpperCase(),
-      ],
-    );
+    const numbers = FOUND_BY_NUMBER.map(kind => new RegExp(`^${kind}-(\\d{1,9})$`).exec(code)?.[1] ?? -1);
+    const row = await byOwnCode(this.db, numbers, code, text.toUpperCase());
     return row && toFound(row);
   }
 
@@ -69,11 +43,7 @@ export class FindService {
     const like = `%${escapeLike(text)}%`;
     const found = await wordsFound(this.db, text);
     const ids = 'ids' in found ? found.ids : [];
-    const rows = await this.db.rows<{ kind: Found['kind']; code: string; name: string; id: string }>(
-      `(SELECT 'order' AS kind, CONCAT('OR-', no) AS code, CONCAT(channelNumber, ', ', buyer) AS name, id FROM orders WHERE id IN (?) ORDER BY no DESC LIMIT ${LIKE_ROWS})
-       UNION ALL (SELECT 'product', sku, name, id FROM product WHERE name LIKE ? OR sku LIKE ? ORDER BY sku LIMIT ${LIKE_ROWS})`,
-      [[...ids, NONE], like, like],
-    );
+    const rows = await byWords(this.db, ids, like);
     return rows.map(toFound);
   }
 }

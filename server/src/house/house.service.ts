@@ -1,18 +1,21 @@
+import {
+  beginSetting,
+  firstPlace,
+  firstWarehouse,
+  setSetting,
+  settingText,
+  type Warehouse,
+} from './house.queries.js';
+
+export type { Warehouse } from './house.queries.js';
+
 import type { Address, Layout } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { type Days, daysAround } from './days.js';
-
-/** The warehouse as every feature knows it. */
-export interface Warehouse {
-  id: string;
-  name: string;
-  zone: string;
-  currency: string;
-  postcode: string;
-  country: string;
-}
+import { Setting } from './setting.entity.js';
+import { Warehouse as WarehouseEntity } from './warehouse.entity.js';
 
 /** Places that a house has one of, by their kind; of docks and staging places the first by code. */
 export type SpecialKind = 'missing' | 'gone' | 'outside' | 'made' | 'dock' | 'staging' | 'quarantine';
@@ -31,9 +34,7 @@ export class HouseService {
 
   /** The warehouse, or null in a house that nobody has set up yet. */
   known(sql: Sql): Promise<Warehouse | null> {
-    return sql.one<Warehouse>(
-      'SELECT id, name, zone, currency, postcode, country FROM warehouse ORDER BY code LIMIT 1',
-    );
+    return firstWarehouse(sql);
   }
 
   /** The days around a moment as the warehouse counts them. */
@@ -47,13 +48,15 @@ export class HouseService {
   }
 
   async sender(sql: Sql): Promise<Address> {
-    const row = await sql.one<{ sender: string }>('SELECT sender FROM warehouse ORDER BY code LIMIT 1');
-    return fromJson<Address>(row!.sender);
+    return (await this.first(sql))!.sender as Address;
   }
 
   async layout(sql: Sql): Promise<Layout> {
-    const row = await sql.one<{ layout: string }>('SELECT layout FROM warehouse ORDER BY code LIMIT 1');
-    return fromJson<Layout>(row!.layout);
+    return (await this.first(sql))!.layout as Layout;
+  }
+
+  private async first(sql: Sql): Promise<WarehouseEntity | undefined> {
+    return (await sql.of(WarehouseEntity).find({ order: { code: 'ASC' }, take: 1 }))[0];
   }
 
   /** The id of a special place. Refused with the cure when the house lacks it. */
@@ -62,27 +65,23 @@ export class HouseService {
   }
 
   async placeNamed(sql: Sql, kind: SpecialKind): Promise<{ id: string; code: string }> {
-    const found = await sql.one<{ id: string; code: string }>(
-      'SELECT id, code FROM place WHERE kind = ? ORDER BY code LIMIT 1',
-      [kind],
-    );
+    const found = await firstPlace(sql, kind);
     if (!found) throw new NotHere(`A place of the kind ${kind}`, 'Make one under Stock > Places.');
     return found;
   }
 
   /** A setting of the house, or what counts while nobody has set it. */
   async setting<T>(sql: Sql, name: string, otherwise: T): Promise<T> {
-    const row = await sql.one<{ value: string }>(
-      'SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = ?',
-      [name],
-    );
+    const row = await settingText(sql, name);
     return row ? fromJson<T>(row.value) : otherwise;
   }
 
   /** The same, with the setting locked until the transaction ends. */
   async lockedSetting<T>(tx: Tx, name: string, otherwise: T): Promise<T> {
-    await tx.run('INSERT IGNORE INTO setting (name, value) VALUES (?, ?)', [name, JSON.stringify(otherwise)]);
-    await tx.one('SELECT name FROM setting WHERE name = ? FOR UPDATE', [name]);
+    await beginSetting(tx, name, JSON.stringify(otherwise));
+    await tx
+      .of(Setting)
+      .findOne({ where: { name }, select: { name: true }, lock: { mode: 'pessimistic_write' } });
     return this.setting(tx, name, otherwise);
   }
 
@@ -93,7 +92,7 @@ export class HouseService {
   ): Promise<string> {
     const id = newId();
     const { name, zone, currency, postcode, country, sender } = house;
-    await tx.insert('warehouse', [
+    await tx.insert(WarehouseEntity, [
       {
         id,
         code: 'MAIN',
@@ -110,6 +109,6 @@ export class HouseService {
   }
 
   async set(sql: Sql, name: string, value: unknown): Promise<void> {
-    await sql.run('REPLACE INTO setting (name, value) VALUES (?, ?)', [name, JSON.stringify(value)]);
+    await setSetting(sql, name, JSON.stringify(value));
   }
 }

@@ -71,3 +71,10 @@ export class TooOften extends Trouble {
     super('too-often', detail, cure, { waitSeconds });
   }
 }
+
+/** 409: something is in the way that goes by itself; the same again helps. */
+export class Busy extends Trouble {
+  constructor(detail: string, cure: string) {
+    super('busy', detail, cure);
+  }
+}

@@ -1,4 +1,14 @@
-import { can, ExportQuery, IMPORT_KINDS, ImportQuery, ImportReport, type Person } from '@auk/contract';
+import {
+  can,
+  ExportQuery,
+  Id,
+  IMPORT_KINDS,
+  ImportQuery,
+  ImportReport,
+  ImportRun,
+  ImportRunQuery,
+  type Person,
+} from '@auk/contract';
 import { Controller, Get, Header, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
@@ -8,6 +18,7 @@ import { parse } from '../http/parse.js';
 import { Malformed, NotAllowed } from '../http/problem.js';
 import { ExportsService, toCsv, toXlsx } from './exports.service.js';
 import { ImportsService } from './imports.service.js';
+import { ImportRuns } from './runs.service.js';
 
 const Kind = z.enum(IMPORT_KINDS);
 const What = z.enum(['orders', 'products', 'listings', 'parcels']);
@@ -23,22 +34,51 @@ const WITH_BUYERS = new Set(['orders', 'parcels']);
 export class ImportsController {
   constructor(
     private readonly imports: ImportsService,
+    private readonly runs: ImportRuns,
     private readonly exports: ExportsService,
   ) {}
 
-  /** The body is the file itself, CSV or XLSX. */
+  /** What a file would do. The body is the file itself, CSV or XLSX. */
   @Post('imports/:kind')
   @HttpCode(200)
   @May('files.bring')
   @Takes({ query: ImportQuery })
   @Answers(ImportReport)
-  run(
+  look(
+    @Param('kind') kind: string,
+    @Query() query: unknown,
+    @Req() request: SignedRequest,
+  ): Promise<ImportReport> {
+    return this.imports.look(parse(Kind, kind), parse(ImportQuery, query), fileOf(request));
+  }
+
+  /** Takes the good things of the file in, by a job; the answer says how far it is. */
+  @Post('imports/:kind/runs')
+  @HttpCode(200)
+  @May('files.bring')
+  @Takes({ query: ImportRunQuery })
+  @Answers(ImportRun)
+  begin(
     @Param('kind') kind: string,
     @Query() query: unknown,
     @Req() request: SignedRequest,
     @Me() me: Person,
-  ): Promise<ImportReport> {
-    return this.imports.run(parse(Kind, kind), parse(ImportQuery, query), fileOf(request), by(me));
+  ): Promise<ImportRun> {
+    return this.runs.begin(parse(Kind, kind), parse(ImportRunQuery, query), fileOf(request), by(me));
+  }
+
+  @Get('imports/runs')
+  @May('files.bring')
+  @Answers(z.array(ImportRun))
+  recent(): Promise<ImportRun[]> {
+    return this.runs.recent();
+  }
+
+  @Get('imports/runs/:id')
+  @May('files.bring')
+  @Answers(ImportRun)
+  run(@Param('id') id: string): Promise<ImportRun> {
+    return this.runs.one(parse(Id, id));
   }
 
   /** The rows of the file that are left out, to mend and drop again. */

@@ -4,6 +4,7 @@ import { CatalogModule } from '../catalog/catalog.module.js';
 import { CorrectionsModule } from '../corrections/corrections.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { IntakeModule } from '../intake/intake.module.js';
+import { JobsModule } from '../jobs/jobs.module.js';
 import { KitsModule } from '../kits/kits.module.js';
 import { OrdersModule } from '../orders/orders.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
@@ -21,12 +22,16 @@ import { PlacesImport } from './placesImport.js';
 import { ProductsImport } from './productsImport.js';
 import { PurchasesImport } from './purchasesImport.js';
 import { RecipesImport } from './recipesImport.js';
+import { ImportRuns } from './runs.service.js';
 import { StockImport } from './stockImport.js';
+
+export { ImportRuns } from './runs.service.js';
 
 @Module({
   imports: [
     TypeOrmModule.forFeature([ImportFile, ImportMapping]),
     HouseModule,
+    JobsModule,
     ProductsModule,
     CatalogModule,
     IntakeModule,
@@ -40,6 +45,7 @@ import { StockImport } from './stockImport.js';
   controllers: [ImportsController],
   providers: [
     ImportsService,
+    ImportRuns,
     ExportsService,
     OrdersImport,
     ProductsImport,
@@ -49,6 +55,6 @@ import { StockImport } from './stockImport.js';
     PlacesImport,
     PurchasesImport,
   ],
-  exports: [ImportsService],
+  exports: [ImportsService, ImportRuns],
 })
 export class ImportsModule {}

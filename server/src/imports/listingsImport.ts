@@ -16,6 +16,7 @@ import {
   stateOf,
   whole,
 } from './importer.js';
+import { listingWithSku } from './listingsImport.queries.js';
 import type { Table } from './table.js';
 
 /** Listings of a channel, with their links. */
@@ -45,17 +46,7 @@ export class ListingsImport implements Importer {
     row: number,
     commit: boolean,
   ): Promise<Outcome> {
-    const known = await tx.one<{
-      id: string;
-      title: string;
-      gtin: string;
-      priceMinor: number | null;
-      units: number;
-      sku: string | null;
-    }>(
-      'SELECT l.id, l.title, l.gtin, l.priceMinor, l.units, p.sku FROM listing l LEFT JOIN product p ON p.id = l.productId WHERE l.channelId = ? AND l.channelSku = ?',
-      [channel.id, item.channelSku],
-    );
+    const known = await listingWithSku(tx, channel.id, item.channelSku);
     try {
       const now = known ?? {
         id: newId(),

@@ -11,6 +11,7 @@ import {
   type ReadFile,
   refused,
 } from './importer.js';
+import { placeFacts } from './placesImport.queries.js';
 import type { Table } from './table.js';
 
 /** Places of the house. */
@@ -31,10 +32,7 @@ export class PlacesImport implements Importer {
   }
 
   private async one(tx: Tx, item: PlaceRowRead, row: number, commit: boolean): Promise<Outcome> {
-    const known = await tx.one<{ kind: string; zone: string; capacity: number | null }>(
-      'SELECT kind, zone, capacity FROM place WHERE code = ?',
-      [item.code],
-    );
+    const known = await placeFacts(tx, item.code);
     const why = await this.places.refusal(tx, item, known);
     if (why) return refused(row, item.code, why);
     const changes = known

@@ -1,7 +1,7 @@
 import { count, type Mapping, PURCHASE_FIELDS, type PurchaseRowRead, readPurchaseRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { newId, type Tx } from '../database/db.js';
-import { PurchaseOrders } from '../receiving/receiving.module.js';
+import { orderedBefore, PurchaseOrders } from '../receiving/receiving.module.js';
 import {
   dataRows,
   type Importer,
@@ -33,10 +33,7 @@ export class PurchasesImport implements Importer {
   private async one(tx: Tx, item: PurchaseRowRead, row: number, commit: boolean): Promise<Outcome> {
     const name = `${item.supplier} ${item.reference}`;
     const about = count(item.lines.length, 'line');
-    const known = await tx.one<{ no: number }>(
-      'SELECT o.no FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId WHERE s.name = ? AND o.reference = ?',
-      [item.supplier, item.reference],
-    );
+    const known = await orderedBefore(tx, item.supplier, item.reference);
     if (known) return { row, name, about, state: 'same', says: `It is PO-${known.no} already.`, changes: [] };
     try {
       if (commit) await tx.attempt(() => this.orders.put(tx, { key: newId(), note: '', ...item }));

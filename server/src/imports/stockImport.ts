@@ -2,7 +2,6 @@ import { type Mapping, readStockRows, STOCK_FIELDS, type StockRowRead } from '@a
 import { Injectable } from '@nestjs/common';
 import { StockDesk } from '../corrections/corrections.module.js';
 import { NONE, newId, type Tx } from '../database/db.js';
-import { PROMISED_KINDS } from '../stock/stock.module.js';
 import {
   dataRows,
   field,
@@ -13,6 +12,7 @@ import {
   refused,
   sentenceOf,
 } from './importer.js';
+import { freeOf, lotsThere, productFacts, promisedPlace } from './stockImport.queries.js';
 import type { Table } from './table.js';
 
 /** Counted stock: what a place holds is set as a count on the page sets it. */
@@ -34,32 +34,17 @@ export class StockImport implements Importer {
 
   private async one(tx: Tx, item: StockRowRead, row: number, commit: boolean): Promise<Outcome> {
     const name = `${item.sku} in ${item.place}`;
-    const product = await tx.one<{ id: string; name: string; kind: string; facts: string }>(
-      'SELECT id, name, kind, facts FROM product WHERE sku = ?',
-      [item.sku],
-    );
+    const product = await productFacts(tx, item.sku);
     if (!product) return refused(row, name, `No product has the SKU ${item.sku}.`);
     if (product.kind === 'bundle')
       return refused(row, name, `${product.name} is a bundle and has no stock of its own. Count its parts.`);
-    const place = await tx.one<{ id: string }>(
-      `SELECT id FROM place WHERE code = ? AND kind IN (${PROMISED_KINDS})`,
-      [item.place],
-    );
+    const place = await promisedPlace(tx, item.place);
     if (!place) return refused(row, name, `No place for stock has the code ${item.place}.`);
-    const held = await tx.rows<{ lotKey: string; onHand: number; listed: number }>(
-      `SELECT lotKey, onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND onHand <> 0 ORDER BY lotKey`,
-      [product.id, place.id],
-    );
+    const held = await lotsThere(tx, product.id, place.id);
     if (held.some(h => h.lotKey !== NONE))
       return refused(row, name, 'It lies there in lots. Count each lot by scan.');
     const onHand = held[0]?.onHand ?? 0;
-    const free =
-      (
-        await tx.one<{ free: number }>(
-          'SELECT onHand - reserved AS free FROM productStock WHERE productId = ?',
-          [product.id],
-        )
-      )?.free ?? 0;
+    const free = (await freeOf(tx, product.id))?.free ?? 0;
     const more = item.quantity - onHand;
     if (commit) {
       const line = { sku: item.sku, lot: null, counted: item.quantity };

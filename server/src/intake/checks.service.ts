@@ -20,6 +20,7 @@ import { Reservations } from '../reservations/reservations.module.js';
 import { toChecked } from './checked.js';
 import { OrderDifference } from './orderDifference.entity.js';
 import { StopAccepted } from './stopAccepted.entity.js';
+import { StopReason as StopReasonEntity } from './stopReason.entity.js';
 
 const ROWS = 500;
 
@@ -66,6 +67,7 @@ export class OrderChecks {
       'SELECT DISTINCT o.id FROM orders o JOIN stopReason s ON s.orderId = o.id AND s.liftedAt IS NULL WHERE s.code IN (?) AND s.subject = ? ORDER BY o.id FOR UPDATE',
       [[...codes], subject],
     );
+    tx.holding('orders', ids);
     if (ids.length > 0)
       await this.recheck(
         tx,
@@ -169,7 +171,7 @@ export class OrderChecks {
     if (lifted.length > 0)
       await tx.run('UPDATE stopReason SET liftedAt = ? WHERE id IN (?)', [tx.at, lifted]);
     await tx.insert(
-      'stopReason',
+      StopReasonEntity,
       [...reasons].flatMap(([orderId, list]) =>
         list.filter(r => !known.has(keyOf(orderId, r))).map(r => stopRow(tx, orderId, r)),
       ),

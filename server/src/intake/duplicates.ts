@@ -8,6 +8,7 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { fromJson, NONE, type Row, type Tx } from '../database/db.js';
+import { Suspicion } from './suspicion.entity.js';
 
 /** A suspicion that an order repeats another. */
 export interface Found {
@@ -63,15 +64,15 @@ export class DuplicateSearch {
   }
 
   store(tx: Tx, found: readonly Found[]): Promise<void> {
-    return tx.insert(
-      'suspicion',
+    return tx.upsert(
+      Suspicion,
       found.map(f => ({
         orderId: f.orderId,
         otherId: f.otherId,
         score: f.score,
         why: JSON.stringify(f.why),
       })),
-      'ON DUPLICATE KEY UPDATE score = VALUES(score)',
+      ['score'],
     );
   }
 

@@ -40,6 +40,8 @@ import { DeparturePlanner, type OpenDeparture } from '../timetable/timetable.mod
 import { toChecked } from './checked.js';
 import { group, OrderChecks, stopRow } from './checks.service.js';
 import { DuplicateSearch, type Found } from './duplicates.js';
+import { OrderDifference } from './orderDifference.entity.js';
+import { StopReason as StopReasonEntity } from './stopReason.entity.js';
 
 /** A channel as intake needs it. `home` is the country its orders ship from. */
 export interface IntakeChannel {
@@ -256,7 +258,7 @@ export class OrderIntake {
         [tx.at, order.id, c.field, c.line],
       );
     await tx.insert(
-      'orderDifference',
+      OrderDifference,
       news.conflicts.map(c => ({
         id: newId(),
         orderId: order.id,
@@ -325,21 +327,28 @@ export class OrderIntake {
     prepared: readonly Prepared[],
     suspicions: readonly Found[],
   ): Promise<void> {
-    await insertOrders(tx, {
-      orders: prepared.map(p => p.rows.order),
-      shipments: prepared.map(p => ({ id: p.shipmentId, orderId: p.id, seq: 1, departureId: p.departureId })),
-      lines: prepared.flatMap(p => p.rows.lines),
-      parts: prepared.flatMap(p => p.rows.parts),
-    });
-    await tx.insert(
-      'stopReason',
-      prepared.flatMap(p => p.stops.map(s => stopRow(tx, p.id, s))),
-    );
-    await this.duplicates.store(tx, suspicions);
-    await toHistory(
-      tx,
-      prepared.map(p => event(tx, p.id, 'received', `Received from ${channel.name}.`)),
-    );
+    await Promise.all([
+      insertOrders(tx, {
+        orders: prepared.map(p => p.rows.order),
+        shipments: prepared.map(p => ({
+          id: p.shipmentId,
+          orderId: p.id,
+          seq: 1,
+          departureId: p.departureId,
+        })),
+        lines: prepared.flatMap(p => p.rows.lines),
+        parts: prepared.flatMap(p => p.rows.parts),
+      }),
+      tx.insert(
+        StopReasonEntity,
+        prepared.flatMap(p => p.stops.map(s => stopRow(tx, p.id, s))),
+      ),
+      this.duplicates.store(tx, suspicions),
+      toHistory(
+        tx,
+        prepared.map(p => event(tx, p.id, 'received', `Received from ${channel.name}.`)),
+      ),
+    ]);
   }
 
   private async storeStages(

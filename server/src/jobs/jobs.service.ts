@@ -3,6 +3,18 @@ import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
 import { NotHere } from '../http/problem.js';
 import { Leases, Rounds, type Turn } from '../leases/leases.module.js';
+import { Job as JobEntity } from './job.entity.js';
+import {
+  beginAnew,
+  dueLanes,
+  endJob,
+  forgetDone,
+  hurryLane,
+  type JobRow,
+  lockNextJob,
+  putOff,
+  takeJob,
+} from './jobs.queries.js';
 
 /** A job as its worker sees it. */
 export interface Job<P = unknown> {
@@ -17,8 +29,20 @@ export interface JobKind<P> {
   kind: string;
   /** How long it is tried before a person is asked, in hours. */
   tryHours: number;
-  work: (job: Job<P>, turn: Turn) => Promise<void>;
+  work: (job: Job<P>, turn: JobTurn) => Promise<void>;
 }
+
+/** What a job may ask while it works. */
+export interface JobTurn {
+  /** True when the server is asked to stop: the job ends at its next whole step by `later`. */
+  stopped: () => boolean;
+  /** Makes sure within a transaction that nobody else has the job by now, and keeps it from others for another while. */
+  within: (tx: Tx) => Promise<void>;
+  /** Ends the job for now; it goes on later, here or on another server. */
+  later: () => never;
+}
+
+class Later extends Error {}
 
 /** A job to be done. Jobs of one lane are done one after another; a lane that fails holds up no other. */
 export interface NewJob {
@@ -28,20 +52,11 @@ export interface NewJob {
   subjectId: string | null;
 }
 
-interface JobRow {
-  id: string;
-  kind: string;
-  payload: string;
-  subjectId: string | null;
-  attempts: number;
-  ageHours: number;
-}
-
 /** A lane is held for this long from its last job on. */
 const LEASE_MS = 60_000;
 const FIRST_WAIT_MS = 2_000;
 const LONGEST_WAIT_MS = 300_000;
-const KEEP_DAYS = 30;
+const ROUND = 'jobs';
 
 /** Long work: rows of the jobs table, lane by lane. Features register the kinds they do. */
 @Injectable()
@@ -51,21 +66,14 @@ export class JobsService {
   constructor(
     private readonly db: Db,
     private readonly leases: Leases,
-    rounds: Rounds,
+    private readonly rounds: Rounds,
   ) {
     rounds.register({
-      name: 'jobs',
+      name: ROUND,
       everyMs: 1_000,
       leaseMs: LEASE_MS,
       lanes: () => this.lanes(),
       work: (lane, turn) => this.lane(lane, turn),
-    });
-    rounds.register({
-      name: 'done jobs',
-      everyMs: 3_600_000,
-      leaseMs: LEASE_MS,
-      lanes: async () => [''],
-      work: () => this.tidy(),
     });
   }
 
@@ -78,7 +86,7 @@ export class JobsService {
     const unknown = jobs.find(j => !this.kinds.has(j.kind));
     if (unknown) throw new Error(`No feature does jobs of the kind “${unknown.kind}”.`);
     await tx.insert(
-      'job',
+      JobEntity,
       jobs.map(j => ({
         id: newId(),
         kind: j.kind,
@@ -94,24 +102,22 @@ export class JobsService {
 
   /** Tries a job again at once, as a person asks; one that was given up begins anew. */
   async retry(id: string, sql: Sql = this.db): Promise<void> {
-    const n = await sql.run(
-      "UPDATE job SET state = 'waiting', attempts = 0, createdAt = NOW(3), runAt = NOW(3) WHERE id = ? AND state IN ('waiting', 'given up')",
-      [id],
-    );
+    const n = await beginAnew(sql, id);
     if (n === 0) throw new NotHere('That piece of work', 'It was done meanwhile; look again.');
   }
 
   /** Waiting jobs of a lane are tried at once: what held them up is over. */
   hurry(sql: Sql, lane: string): Promise<number> {
-    return sql.run("UPDATE job SET runAt = NOW(3) WHERE lane = ? AND state = 'waiting' AND runAt > NOW(3)", [
-      lane,
-    ]);
+    return hurryLane(sql, lane);
+  }
+
+  /** Looks for work at once, without waiting for the next round. */
+  soon(): void {
+    void this.rounds.once(ROUND);
   }
 
   private async lanes(): Promise<string[]> {
-    const rows = await this.db.rows<{ lane: string }>(
-      "SELECT DISTINCT lane FROM job WHERE state IN ('waiting', 'taken') AND runAt <= NOW(3)",
-    );
+    const rows = await dueLanes(this.db);
     return rows.map(r => r.lane);
   }
 
@@ -125,15 +131,8 @@ export class JobsService {
     if (!(await this.leases.renew(turn.lease, LEASE_MS))) return null;
     return this.db.tx({ personId: null, at: new Date() }, async tx => {
       await this.leases.must(tx, turn.lease);
-      const job = await tx.one<JobRow>(
-        "SELECT id, kind, payload, subjectId, attempts, TIMESTAMPDIFF(SECOND, createdAt, NOW(3)) / 3600 AS ageHours FROM job WHERE lane = ? AND state IN ('waiting', 'taken') AND runAt <= NOW(3) ORDER BY runAt, id LIMIT 1 FOR UPDATE",
-        [lane],
-      );
-      if (job)
-        await tx.run(
-          "UPDATE job SET state = 'taken', attempts = attempts + 1, runAt = NOW(3) + INTERVAL ? MICROSECOND WHERE id = ?",
-          [LEASE_MS * 1000, job.id],
-        );
+      const job = await lockNextJob(tx, lane);
+      if (job) await takeJob(tx, LEASE_MS * 1000, job.id);
       return job;
     });
   }
@@ -143,30 +142,36 @@ export class JobsService {
     try {
       if (!kind) throw new Error(`No feature does jobs of the kind “${job.kind}”.`);
       const { id, payload, subjectId } = job;
-      await kind.work({ id, kind: job.kind, payload: fromJson(payload), subjectId }, turn);
-      await this.end(turn, job.id, "state = 'done', error = NULL", []);
+      await kind.work(
+        { id, kind: job.kind, payload: fromJson(payload), subjectId },
+        {
+          stopped: turn.stopped,
+          within: tx => this.leases.keep(tx, turn.lease, LEASE_MS),
+          later: () => {
+            throw new Later();
+          },
+        },
+      );
+      await this.end(turn, tx => endJob(tx, job.id));
     } catch (error) {
+      if (error instanceof Later) return await this.end(turn, tx => putOff(tx, job.id, 'waiting', 0, null));
       const over = !kind || job.ageHours >= kind.tryHours;
       if (over) log.error({ err: error, job: job.id, kind: job.kind }, 'a job was given up');
-      await this.end(turn, job.id, 'state = ?, runAt = NOW(3) + INTERVAL ? MICROSECOND, error = ?', [
-        over ? 'given up' : 'waiting',
-        Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** Math.min(job.attempts, 20)) * 1000,
-        String((error as Error).message).slice(0, 400),
-      ]);
+      const waitMs = Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** Math.min(job.attempts, 20));
+      const why = String((error as Error).message).slice(0, 400);
+      await this.end(turn, tx => putOff(tx, job.id, over ? 'given up' : 'waiting', waitMs * 1000, why));
     }
   }
 
-  private async end(turn: Turn, id: string, set: string, params: unknown[]): Promise<void> {
+  private async end(turn: Turn, note: (tx: Tx) => Promise<unknown>): Promise<void> {
     await this.db.tx({ personId: null, at: new Date() }, async tx => {
       await this.leases.must(tx, turn.lease);
-      await tx.run(`UPDATE job SET ${set} WHERE id = ?`, [...params, id]);
+      await note(tx);
     });
   }
 
-  private tidy(): Promise<number> {
-    return this.db.run(
-      "DELETE FROM job WHERE state = 'done' AND runAt < NOW(3) - INTERVAL ? DAY LIMIT 5000",
-      [KEEP_DAYS],
-    );
+  /** Forgets jobs that were done so many days ago, some thousands at a time. */
+  async forget(days: number): Promise<void> {
+    await forgetDone(this.db, days);
   }
 }

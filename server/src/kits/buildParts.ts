@@ -2,21 +2,10 @@ import type { RecipePart } from '@auk/core';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { type Product, stockedParts } from '../products/products.module.js';
 import type { HoldChange, Move } from '../stock/stock.module.js';
+import type { Build } from './build.entity.js';
 
 /** A build as it is worked on. */
-export interface BuildRecord {
-  id: string;
-  no: number;
-  kind: 'make' | 'unbuild';
-  productId: string;
-  recipeId: string;
-  quantity: number;
-  made: number;
-  source: 'pick' | 'bench';
-  state: 'open' | 'done' | 'cancelled';
-  benchId: string | null;
-  orderId: string | null;
-}
+export type BuildRecord = Build;
 
 /** Units of a part at hand: picked into a tote for the build's order, or lying on its bench. */
 export interface AtHand {

@@ -1,8 +1,9 @@
-import type { BuildIn, FinishIn, UnbuildIn } from '@auk/contract';
-import { count, type RecipePart } from '@auk/core';
+import type { BuildIn, FinishIn, Judged, ScanIn, UnbuildIn } from '@auk/contract';
+import { type BuildState, buildScan, count, openBuild, type RecipePart } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
-import { Db, type Doer, NONE, type Tx } from '../database/db.js';
+import { Db, type Doer, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
@@ -10,6 +11,7 @@ import { OrdersService, TypedOrders } from '../orders/orders.module.js';
 import { CatalogService, type Product, stockedParts } from '../products/products.module.js';
 import {
   event,
+  lockOrders,
   refreshStages,
   toHistory,
   Undoing,
@@ -17,7 +19,9 @@ import {
   wantOnlyUsed,
 } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
-import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
+import { ScansService } from '../scans/scans.module.js';
+import { type HoldChange, type Move, Places, placeByCode, StockService } from '../stock/stock.module.js';
+import { Build } from './build.entity.js';
 import {
   type Act,
   type AtHand,
@@ -30,6 +34,16 @@ import {
   takeFrom,
   usedHolds,
 } from './buildParts.js';
+import {
+  addMade,
+  anythingUsed,
+  lockOnBench,
+  lockUnlisted,
+  partProducts,
+  pickedFor,
+  recipeParts,
+  softOf,
+} from './buildRows.queries.js';
 
 const STOCK_KINDS = new Set(['bin', 'reserve', 'dock']);
 
@@ -47,6 +61,7 @@ export class Builds {
     private readonly reservations: Reservations,
     private readonly places: Places,
     private readonly house: HouseService,
+    private readonly scans: ScansService,
   ) {}
 
   /** Plans a build. Its parts are reserved as an order of the house's own, or wait on the bench. Gives its number. */
@@ -60,7 +75,7 @@ export class Builds {
     const bench = input.bench === '' ? null : await this.place(tx, input.bench, ['bench']);
     if (input.source === 'bench' && !bench)
       throw new Forbidden('Parts from a bench need a bench.', 'Name the bench where they lie.');
-    await tx.insert('build', [
+    await tx.insert(Build, [
       {
         id: input.key,
         kind: 'make',
@@ -75,7 +90,7 @@ export class Builds {
         personId: tx.personId,
       },
     ]);
-    const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
+    const { no } = (await tx.of(Build).findOne({ where: { id: input.key }, select: { no: true } }))!;
     if (input.source === 'pick') {
       const orderId = await this.typed.ofBuild(
         tx,
@@ -85,7 +100,7 @@ export class Builds {
           return { sku, name, quantity: p.quantity * input.quantity };
         }),
       );
-      await tx.run('UPDATE build SET orderId = ? WHERE id = ?', [orderId, input.key]);
+      await tx.of(Build).update({ id: input.key }, { orderId });
     }
     await tx.tell('builds', `BU-${no}`);
     return `BU-${no}`;
@@ -94,6 +109,7 @@ export class Builds {
   /** Finishes a portion: so many made and put in a place, so many parts spoiled. All planned made closes the build. */
   finish(no: string, input: FinishIn, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
+      await this.scans.close(tx, input.key);
       const build = await this.locked(tx, no);
       await once(tx, input.key, 'finish build', () => this.finishIn(tx, build, input));
     });
@@ -145,11 +161,39 @@ export class Builds {
       });
     }
     await this.stock.apply(tx, { moves, holds });
-    await tx.run('UPDATE build SET made = made + ? WHERE id = ?', [input.made, build.id]);
+    await addMade(tx, input.made, build.id);
     build.made += input.made;
     if (build.made === build.quantity) await this.close(tx, build, products);
     else await this.wantAgain(tx, build, spoiled);
     await this.settle(tx, build, [build.productId]);
+  }
+
+  /** Judges a scan of a portion, whose session the first scan opens under the id that the device made for it. */
+  scan(no: string, sessionId: string, scan: ScanIn, doer: Doer): Promise<Judged<BuildState>> {
+    return this.db.tx(doer, async tx => {
+      if (!(await this.scans.find(tx, sessionId))) await this.openPortion(tx, no, sessionId, scan.device);
+      return this.scans.judge(tx, 'build', sessionId, scan, buildScan);
+    });
+  }
+
+  /** A portion as its scans left it. */
+  portion(no: string, sessionId: string): Promise<BuildState> {
+    return this.db.tx({ personId: null, at: new Date() }, async tx => {
+      const known = await this.scans.find<BuildState>(tx, sessionId);
+      return known?.state ?? this.emptyPortion(tx, await this.locked(tx, no));
+    });
+  }
+
+  private async openPortion(tx: Tx, no: string, sessionId: string, device: string): Promise<void> {
+    const build = await this.locked(tx, no);
+    mustBeOpen(build);
+    const state = await this.emptyPortion(tx, build);
+    await this.scans.open(tx, { kind: 'build', buildId: build.id }, state, device, sessionId);
+  }
+
+  private async emptyPortion(tx: Tx, build: BuildRecord): Promise<BuildState> {
+    const { sku, name, codes } = (await this.catalog.products(tx, [build.productId])).get(build.productId)!;
+    return openBuild(`BU-${build.no}`, { sku, name, codes });
   }
 
   /** Gives up the rest of a build: what is left over goes back where it came from, and what was reserved is free again. */
@@ -174,16 +218,13 @@ export class Builds {
     const from = await this.place(tx, input.from, ['bin', 'reserve', 'dock']);
     const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
     const free = (await this.stock.lockFree(tx, [kit.id, ...parts.map(p => p.productId)])).get(kit.id) ?? 0;
-    const lies = await tx.one<{ n: number }>(
-      'SELECT onHand - listed AS n FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
-      [kit.id, from.id, NONE],
-    );
+    const lies = await lockUnlisted(tx, kit.id, from.id);
     if (input.quantity > Math.min(free, lies?.n ?? 0))
       throw new Forbidden(
         `${Math.max(0, lies?.n ?? 0)} of ${kit.name} lie in ${from.code} on no list, and ${free} in all are promised to nobody; ${input.quantity} cannot be taken apart.`,
         'Take fewer apart, or look where the others lie.',
       );
-    await tx.insert('build', [
+    await tx.insert(Build, [
       {
         id: input.key,
         kind: 'unbuild',
@@ -217,7 +258,7 @@ export class Builds {
       tx,
       parts.map(p => p.productId),
     );
-    const { no } = (await tx.one<{ no: number }>('SELECT no FROM build WHERE id = ?', [input.key]))!;
+    const { no } = (await tx.of(Build).findOne({ where: { id: input.key }, select: { no: true } }))!;
     await tx.tell('builds', `BU-${no}`);
     await tx.tell('stock', kit.id);
     return `BU-${no}`;
@@ -225,18 +266,13 @@ export class Builds {
 
   /** The kit of a build with all that its recipe reaches, the newest and the one it was started with. */
   private async productsOf(tx: Tx, build: BuildRecord): Promise<Map<string, Product>> {
-    const then = await tx.rows<{ productId: string }>('SELECT productId FROM recipePart WHERE recipeId = ?', [
-      build.recipeId,
-    ]);
+    const then = await partProducts(tx, build.recipeId);
     return this.catalog.withParts(tx, [build.productId, ...then.map(p => p.productId)]);
   }
 
   /** Parts of one kit by the recipe the build was started with; bundles broken up, kits inside whole. */
   async partsOf(tx: Tx, build: BuildRecord, products: Map<string, Product>): Promise<RecipePart[]> {
-    const parts = await tx.rows<RecipePart>(
-      'SELECT productId, quantity FROM recipePart WHERE recipeId = ? ORDER BY position',
-      [build.recipeId],
-    );
+    const parts = await recipeParts(tx, build.recipeId);
     const kit = products.get(build.productId)!;
     const then = new Map(products).set(kit.id, { ...kit, recipe: { ...kit.recipe, parts } });
     return stockedParts(kit.id, then);
@@ -244,17 +280,8 @@ export class Builds {
 
   /** What lies at hand for a build, oldest first. Its order is locked, and with it all that is held for it. */
   async atHand(tx: Tx, build: BuildRecord): Promise<AtHand[]> {
-    if (build.source === 'bench')
-      return tx.rows<AtHand>(
-        `SELECT productId, placeId, IF(lotKey = ?, NULL, lotKey) AS lotId, onHand AS quantity, NULL AS partId, NULL AS stopId, NULL AS homeId
-         FROM stockBalance WHERE placeId = ? AND onHand > 0 ORDER BY productId, lotKey FOR UPDATE`,
-        [NONE, build.benchId],
-      );
-    return tx.rows<AtHand>(
-      `SELECT a.productId, s.toteId AS placeId, s.lotId, a.quantity, a.partId, a.stopKey AS stopId, s.placeId AS homeId
-       FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.orderId = ? AND a.hold = 'picked' AND a.quantity > 0 ORDER BY a.stopKey`,
-      [build.orderId],
-    );
+    if (build.source === 'bench') return lockOnBench(tx, build.benchId);
+    return pickedFor(tx, build.orderId);
   }
 
   /** Spoiled parts are wanted again, so that the build can still be made whole. */
@@ -271,11 +298,9 @@ export class Builds {
   /** Ends a build: left-over parts go back to their places, promises are given back, the tote is free. */
   private async close(tx: Tx, build: BuildRecord, products: Map<string, Product>): Promise<void> {
     const freed = build.orderId === null ? [] : await this.giveBack(tx, build, build.orderId, products);
-    await tx.run('UPDATE build SET state = ?, doneAt = ? WHERE id = ?', [
-      build.made > 0 ? 'done' : 'cancelled',
-      tx.at,
-      build.id,
-    ]);
+    await tx
+      .of(Build)
+      .update({ id: build.id }, { state: build.made > 0 ? 'done' : 'cancelled', doneAt: tx.at });
     await this.reservations.reserveAgain(tx, freed);
   }
 
@@ -292,10 +317,7 @@ export class Builds {
         'Wait until that list is picked; what was picked is put back then.',
       );
     if (undoes === 'released') await this.undoing.takeOffLists(tx, orderId);
-    const soft = await tx.rows<{ partId: string; productId: string; quantity: number }>(
-      "SELECT partId, productId, quantity FROM allocation WHERE orderId = ? AND hold = 'soft' AND quantity > 0",
-      [orderId],
-    );
+    const soft = await softOf(tx, orderId);
     const hand = await this.atHand(tx, build);
     const holds: HoldChange[] = [
       ...soft.map(s => ({
@@ -311,6 +333,7 @@ export class Builds {
       ...hand.map(h => holdOf(build, h, 'picked', -h.quantity)),
     ];
     const moves = hand.map(h => moveOf(build, h, h.quantity, h.homeId!, { why: 'left over', reason: '' }));
+    await lockAll(tx, { productStock: [...soft, ...hand].map(x => x.productId) });
     await this.stock.apply(tx, { moves, holds });
     await wantOnlyUsed(tx, orderId);
     await this.places.freeTotes(tx, orderId);
@@ -330,10 +353,7 @@ export class Builds {
   }
 
   private async usedAnything(tx: Tx, orderId: string): Promise<boolean> {
-    const used = await tx.one(
-      "SELECT partId FROM allocation WHERE orderId = ? AND hold = 'departed' AND quantity > 0 LIMIT 1",
-      [orderId],
-    );
+    const used = await anythingUsed(tx, orderId);
     return used !== null;
   }
 
@@ -347,21 +367,15 @@ export class Builds {
 
   /** Locks a build: its order first, as all do. */
   private async locked(tx: Tx, no: string): Promise<BuildRecord> {
-    const number = /^BU-(\d{1,9})$/i.exec(no)?.[1] ?? -1;
-    const seen = await tx.one<{ id: string; orderId: string | null }>(
-      'SELECT id, orderId FROM build WHERE no = ?',
-      [number],
-    );
+    const number = Number(/^BU-(\d{1,9})$/i.exec(no)?.[1] ?? -1);
+    const seen = await tx.of(Build).findOne({ where: { no: number }, select: { id: true, orderId: true } });
     if (!seen) throw new NotHere(`The build ${no.slice(0, 20)}`);
-    if (seen.orderId) await tx.rows('SELECT id FROM orders WHERE id = ? FOR UPDATE', [seen.orderId]);
-    return (await tx.one<BuildRecord>('SELECT * FROM build WHERE id = ? FOR UPDATE', [seen.id]))!;
+    if (seen.orderId) await lockOrders(tx, [seen.orderId]);
+    return (await tx.of(Build).findOne({ where: { id: seen.id }, lock: { mode: 'pessimistic_write' } }))!;
   }
 
   private async place(tx: Tx, code: string, kinds: readonly string[]): Promise<{ id: string; code: string }> {
-    const found = await tx.one<{ id: string; code: string; kind: string }>(
-      'SELECT id, code, kind FROM place WHERE code = ?',
-      [code],
-    );
+    const found = await placeByCode(tx, code);
     if (!found)
       throw code === ''
         ? new Forbidden('No place is named.', 'Scan the place where the kits are put.')

@@ -1,8 +1,12 @@
 import {
   BuildIn,
+  BuildJudged,
+  BuildPortion,
   BuildRow,
   BuildView,
   FinishIn,
+  Id,
+  type Judged,
   KitPolicyIn,
   KitRow,
   KitView,
@@ -16,8 +20,10 @@ import {
   PromiseIn,
   ProposedBuildRow,
   RecipeIn,
+  ScanIn,
   UnbuildIn,
 } from '@auk/contract';
+import type { BuildState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
@@ -133,6 +139,28 @@ export class KitsController {
   @Answers(BuildView)
   build(@Param('no') no: string): Promise<BuildView> {
     return this.buildsQueries.one(no);
+  }
+
+  /** A portion as its scans left it; one that no scan has opened yet is empty. */
+  @Get('builds/:no/sessions/:id')
+  @SignedIn()
+  @Answers(BuildPortion)
+  async portion(@Param('no') no: string, @Param('id') id: string): Promise<{ state: BuildState }> {
+    return { state: await this.builds.portion(no, parse(Id, id)) };
+  }
+
+  @Post('builds/:no/sessions/:id/scans')
+  @HttpCode(200)
+  @May('builds.work')
+  @Takes({ body: ScanIn })
+  @Answers(BuildJudged)
+  scanBuild(
+    @Param('no') no: string,
+    @Param('id') id: string,
+    @Body() body: unknown,
+    @Me() me: Person,
+  ): Promise<Judged<BuildState>> {
+    return this.builds.scan(no, parse(Id, id), parse(ScanIn, body), by(me));
   }
 
   @Post('builds/:no/finish')

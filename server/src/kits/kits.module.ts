@@ -7,6 +7,7 @@ import { OrdersModule } from '../orders/orders.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
+import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { Build } from './build.entity.js';
 import { BuildsQueries } from './builds.queries.js';
@@ -26,6 +27,7 @@ export { Recipes } from './recipes.service.js';
     StockModule,
     ProductsModule,
     RecordsModule,
+    ScansModule,
     ReservationsModule,
     IntakeModule,
     OrdersModule,

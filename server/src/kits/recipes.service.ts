@@ -1,27 +1,19 @@
+import { lockAll } from '../database/locks.js';
+import { lockProduct, newestVersion, type OlderLine, openLinesOf, partsOfLines } from './recipes.queries.js';
+
+export type { OlderLine } from './recipes.queries.js';
+
 import type { RecipeIn } from '@auk/contract';
 import { checkRecipe, count, type RecipePart, type RecipeProblem, recipeChanges } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { ProductsService, putRecipe } from '../catalog/catalog.module.js';
-import { Db, type Doer, NONE, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, type Sql, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService, Matches } from '../products/products.module.js';
-import { event, OrderWriter, ordersUnderWay, toHistory } from '../records/records.module.js';
+import { event, OrderWriter, ordersUnderWay, productsOf, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
-
-/** An open order's line whose parts are not those of the newest recipes. */
-export interface OlderLine {
-  orderId: string;
-  no: number;
-  channelNumber: string;
-  stage: string;
-  lineId: string;
-  productId: string;
-  quantity: number;
-  units: number;
-  version: number | null;
-}
 
 /** Recipes in versions: a change makes a new one, orders that are here keep theirs until somebody moves them. */
 @Injectable()
@@ -45,11 +37,8 @@ export class Recipes {
       const bySku = new Map([...products.values()].map(p => [p.sku, p]));
       const product = bySku.get(sku.toUpperCase());
       if (!product) throw new NotHere(`The product ${sku.slice(0, 60)}`);
-      await tx.rows('SELECT id FROM product WHERE id = ? FOR UPDATE', [product.id]);
-      const { version } = (await tx.one<{ version: number }>(
-        'SELECT COALESCE(MAX(version), 0) AS version FROM recipe WHERE productId = ?',
-        [product.id],
-      ))!;
+      await lockProduct(tx, product.id);
+      const { version } = (await newestVersion(tx, product.id))!;
       if (version !== input.version)
         throw new TooLate(
           `The recipe of ${product.name} has version ${version} by now; you looked at ${input.version}.`,
@@ -110,14 +99,13 @@ export class Recipes {
       p => p.kind === 'bundle' && (p.id === productId || reaches(p, productId, products)),
     );
     if (holders.length === 0) return [];
-    const lines = await sql.rows<OlderLine>(
-      `SELECT o.id AS orderId, o.no, o.channelNumber, o.stage, l.id AS lineId, l.productId, l.quantity, l.units, r.version FROM orderLine l JOIN orders o ON o.id = l.orderId AND o.isOpen
-       LEFT JOIN recipe r ON r.id = l.recipeId WHERE l.productId IN (?) AND l.removedAt IS NULL ORDER BY o.no`,
-      [holders.map(h => h.id)],
+    const lines = await openLinesOf(
+      sql,
+      holders.map(h => h.id),
     );
-    const parts = await sql.rows<{ lineId: string; productId: string; quantity: number }>(
-      'SELECT lineId, productId, CAST(SUM(quantity + made) AS INT) AS quantity FROM linePart WHERE lineId IN (?) AND kitId IS NULL AND quantity + made > 0 GROUP BY lineId, productId',
-      [[...lines.map(l => l.lineId), NONE]],
+    const parts = await partsOfLines(
+      sql,
+      lines.map(l => l.lineId),
     );
     const matches = new Matches(products, new Map());
     return lines.filter(l => {
@@ -136,7 +124,8 @@ export class Recipes {
       const products = await this.catalog.products(tx);
       const product = [...products.values()].find(p => p.sku === sku.toUpperCase());
       if (!product) throw new NotHere(`The product ${sku.slice(0, 60)}`);
-      await tx.rows('SELECT id FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [[...orderIds].sort()]);
+      const ofOrders = await Promise.all(orderIds.map(id => productsOf(tx, id)));
+      await lockAll(tx, { orders: orderIds, productStock: ofOrders.flat() });
       const lines = (await this.older(tx, product.id, products)).filter(l => orderIds.includes(l.orderId));
       const underWay = await ordersUnderWay(tx, orderIds);
       const late = lines.find(l => underWay.includes(l.orderId));

@@ -7,7 +7,7 @@ import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { RatingService } from '../rating/rating.module.js';
-import { PurchaseService } from './purchase.service.js';
+import { Labels } from './labels.service.js';
 
 const ParcelNo = z
   .string()
@@ -18,7 +18,7 @@ const ParcelNo = z
 export class LabelsController {
   constructor(
     private readonly rating: RatingService,
-    private readonly purchases: PurchaseService,
+    private readonly labels: Labels,
     private readonly printing: PrintingService,
   ) {}
 
@@ -35,7 +35,7 @@ export class LabelsController {
   @Takes({ body: BuyLabel })
   @Answers(LabelView)
   buy(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
-    return this.purchases.buy(parse(ParcelNo, no), parse(BuyLabel, body), {
+    return this.labels.buy(parse(ParcelNo, no), parse(BuyLabel, body), {
       personId: me.id,
       at: new Date(),
     });

@@ -7,13 +7,13 @@ import { PrintingModule } from '../printing/printing.module.js';
 import { RatingModule } from '../rating/rating.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
+import { Label } from './label.entity.js';
 import { LabelsController } from './labels.controller.js';
-import { Purchase } from './purchase.entity.js';
-import { PurchaseService } from './purchase.service.js';
+import { Labels } from './labels.service.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([Purchase]),
+    TypeOrmModule.forFeature([Label]),
     LeasesModule,
     CarriersModule,
     TimetableModule,
@@ -23,7 +23,7 @@ import { PurchaseService } from './purchase.service.js';
     PrintingModule,
   ],
   controllers: [LabelsController],
-  providers: [PurchaseService],
-  exports: [PurchaseService],
+  providers: [Labels],
+  exports: [Labels],
 })
 export class LabelsModule {}

@@ -69,6 +69,15 @@ export class Leases {
     if (!held) throw new LeaseLost(lease.name);
   }
 
+  /** The same, and holds the lease for `ms` from now on. */
+  async keep(sql: Sql, lease: Lease, ms: number): Promise<void> {
+    const held = await sql.run(
+      'UPDATE lease SET until = NOW(3) + INTERVAL ? MICROSECOND WHERE name = ? AND owner = ? AND until > NOW(3)',
+      [ms * 1000, lease.name, lease.owner],
+    );
+    if (held === 0) throw new LeaseLost(lease.name);
+  }
+
   /** Does work under a lease and lets go of it; null when another does it at this moment. */
   async alone<T>(name: string, ms: number, work: (lease: Lease) => Promise<T>): Promise<T | null> {
     const lease = await this.take(name, ms);

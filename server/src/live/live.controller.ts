@@ -16,7 +16,7 @@ export class LiveController {
   @SignedIn()
   @Answers('events')
   stream(@Req() request: Request): Observable<{ data: object; id?: string }> {
-    const last = Number(request.headers['last-event-id'] ?? Number.NaN);
+    const last = Number(request.headers['last-event-id'] ?? request.query.after ?? Number.NaN);
     const changes = this.live.stream(Number.isSafeInteger(last) && last >= 0 ? last : null).pipe(share());
     const ended = changes.pipe(ignoreElements(), endWith(null));
     const beats = interval(BEAT_MS).pipe(

@@ -4,6 +4,8 @@ import { Observable, Subject } from 'rxjs';
 import { Db } from '../database/db.js';
 import { log } from '../http/log.js';
 import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
+import { Counter } from './counter.entity.js';
+import { messagesAfter, newestPosition, place, ROWS, streamEnds, unplaced } from './live.queries.js';
 
 const POLL_MS = 200;
 const KEEP_HOURS = 24;
@@ -11,7 +13,6 @@ const TIDY_EVERY_MS = 60_000;
 /** The sequencer holds its lease for this long; when its server dies, another goes on after it. */
 const SEQUENCE_MS = 3_000;
 const SEQUENCE = 'live sequence';
-const ROWS = 1_000;
 
 /** What a client is told that is further behind than can be told again: it asks everything anew. */
 const ANEW: Omit<LiveMessage, 'id'> = { topic: 'all', ref: '' };
@@ -87,9 +88,7 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
 
   /** What was told after a position; one message that says to ask everything anew when that is too much or forgotten already. */
   private async missed(after: number): Promise<LiveMessage[]> {
-    const { first, newest } = (await this.db.one<{ first: number | null; newest: number }>(
-      "SELECT (SELECT MIN(position) FROM outbox) AS first, value AS newest FROM counter WHERE name = 'live'",
-    ))!;
+    const { first, newest } = (await streamEnds(this.db))!;
     if (after === newest) return [];
     const canBeTold = first !== null && first <= after + 1 && after < newest && newest - after <= ROWS;
     if (!canBeTold) return [{ id: newest, ...ANEW }];
@@ -97,10 +96,7 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
   }
 
   private after(position: number): Promise<LiveMessage[]> {
-    return this.db.rows<LiveMessage>(
-      `SELECT position AS id, topic, ref FROM outbox WHERE position > ? ORDER BY position LIMIT ${ROWS}`,
-      [position],
-    );
+    return messagesAfter(this.db, position);
   }
 
   private later(): void {
@@ -114,9 +110,7 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
   private async turn(): Promise<void> {
     try {
       await this.sequence();
-      this.position ??= (await this.db.one<{ n: number }>(
-        'SELECT COALESCE(MAX(position), 0) AS n FROM outbox',
-      ))!.n;
+      this.position ??= (await newestPosition(this.db))!.n;
       const rows = await this.after(this.position);
       for (const m of rows) this.messages.next(m);
       this.position = rows.at(-1)?.id ?? this.position;
@@ -137,20 +131,15 @@ export class LiveService implements OnApplicationBootstrap, OnApplicationShutdow
     const { lease } = this;
     if (!lease) return;
     await this.db.tx({ personId: null, at: new Date() }, async tx => {
-      const fresh = await tx.rows<{ id: number }>(
-        `SELECT id FROM outbox WHERE position IS NULL ORDER BY id LIMIT ${ROWS}`,
-      );
+      const fresh = await unplaced(tx);
       if (fresh.length === 0) return;
       await this.leases.must(tx, lease);
-      const { value } = (await tx.one<{ value: number }>(
-        "SELECT value FROM counter WHERE name = 'live' FOR UPDATE",
-      ))!;
+      const { value } = (await tx
+        .of(Counter)
+        .findOne({ where: { name: 'live' }, select: { value: true }, lock: { mode: 'pessimistic_write' } }))!;
       const ids = fresh.map(r => r.id);
-      await tx.run(
-        'UPDATE outbox o JOIN (SELECT id, ROW_NUMBER() OVER (ORDER BY id) AS n FROM outbox WHERE id IN (?)) k ON k.id = o.id SET o.position = ? + k.n',
-        [ids, value],
-      );
-      await tx.run("UPDATE counter SET value = ? WHERE name = 'live'", [value + ids.length]);
+      await place(tx, ids, value);
+      await tx.of(Counter).update({ name: 'live' }, { value: value + ids.length });
     });
   }
 }

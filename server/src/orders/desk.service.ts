@@ -1,9 +1,11 @@
 import type { KeptQuestion } from '@auk/contract';
 import { OrderFilter } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, fromJson, newId } from '../database/db.js';
+import { Db, type Doer, newId } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
+import { KeptQuestion as KeptQuestionEntity } from './keptQuestion.entity.js';
 import { OrderListQueries } from './list.queries.js';
+import { Preference } from './preference.entity.js';
 
 /** What a person keeps for themselves at the order desk: questions, columns. */
 @Injectable()
@@ -15,10 +17,11 @@ export class DeskService {
 
   /** The person's kept questions, each with how many orders it finds now. */
   async questions(personId: string, now: Date): Promise<KeptQuestion[]> {
-    const rows = await this.db.rows<{ id: string; name: string; question: string }>(
-      'SELECT id, name, question FROM keptQuestion WHERE personId = ? ORDER BY name',
-      [personId],
-    );
+    const rows = await this.db.of(KeptQuestionEntity).find({
+      where: { personId },
+      select: { id: true, name: true, question: true },
+      order: { name: 'ASC' },
+    });
     return Promise.all(
       rows.map(async r => {
         const filter = OrderFilter.safeParse(Object.fromEntries(new URLSearchParams(r.question)));
@@ -33,35 +36,30 @@ export class DeskService {
   /** Keeps a question under a name; the same name again replaces it. */
   keep(name: string, question: string, doer: Doer): Promise<void> {
     return this.db.tx(doer, tx =>
-      tx.insert(
-        'keptQuestion',
+      tx.upsert(
+        KeptQuestionEntity,
         [{ id: newId(), personId: doer.personId, name, question, at: doer.at }],
-        'ON DUPLICATE KEY UPDATE question = VALUES(question), at = VALUES(at)',
+        ['question', 'at'],
       ),
     );
   }
 
   async forget(id: string, doer: Doer): Promise<void> {
-    if (
-      (await this.db.run('DELETE FROM keptQuestion WHERE id = ? AND personId = ?', [id, doer.personId])) === 0
-    )
-      throw new NotHere('That question');
+    const { affected } = await this.db.of(KeptQuestionEntity).delete({ id, personId: doer.personId! });
+    if (!affected) throw new NotHere('That question');
   }
 
   async preference(personId: string, name: string): Promise<unknown> {
-    const row = await this.db.one<{ value: string }>(
-      'SELECT value FROM preference WHERE personId = ? AND name = ?',
-      [personId, name],
-    );
-    return row ? fromJson(row.value) : null;
+    const row = await this.db.of(Preference).findOne({ where: { personId, name }, select: { value: true } });
+    return row?.value ?? null;
   }
 
   setPreference(name: string, value: unknown, doer: Doer): Promise<void> {
     return this.db.tx(doer, tx =>
-      tx.insert(
-        'preference',
+      tx.upsert(
+        Preference,
         [{ personId: doer.personId, name, value: JSON.stringify(value ?? null) }],
-        'ON DUPLICATE KEY UPDATE value = VALUES(value)',
+        ['value'],
       ),
     );
   }

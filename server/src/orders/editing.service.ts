@@ -27,6 +27,7 @@ import {
   Undoing,
 } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
+import { changesSince, sold } from './editing.queries.js';
 
 type Fields = Record<string, Value>;
 
@@ -149,11 +150,7 @@ export class OrderEditing {
   }
 
   private async newLine(tx: Tx, order: StoredOrder, after: OrderDocument, edit: LineIn): Promise<void> {
-    const found = await tx.one<{ name: string; sku: string; price: number | null }>(
-      `SELECT p.name, p.sku, (SELECT l.priceMinor FROM listing l WHERE l.productId = p.id AND l.priceMinor IS NOT NULL ORDER BY l.units, l.id LIMIT 1) AS price FROM product p WHERE p.sku = ? AND p.stage <> 'Retired'
-       UNION ALL SELECT l.title, l.channelSku, l.priceMinor FROM listing l WHERE l.channelId = ? AND l.channelSku = ? LIMIT 1`,
-      [(edit.sku ?? '').toUpperCase(), order.channelId, edit.sku ?? ''],
-    );
+    const found = await sold(tx, (edit.sku ?? '').toUpperCase(), order.channelId, edit.sku ?? '');
     if (!found)
       throw new Forbidden(
         `No product or listing has the SKU ${edit.sku ?? ''}.`,
@@ -258,10 +255,7 @@ function taken(
 
 /** Says what others changed since a version. */
 export async function changedMeanwhile(tx: Tx, order: StoredOrder, seen: number): Promise<TooLate> {
-  const rows = await tx.rows<{ at: Date; person: string | null; says: string; changes: string | null }>(
-    'SELECT e.at, p.name AS person, e.says, e.changes FROM orderEvent e LEFT JOIN person p ON p.id = e.personId WHERE e.orderId = ? AND e.version > ? ORDER BY e.id',
-    [order.id, seen],
-  );
+  const rows = await changesSince(tx, order.id, seen);
   const since = rows.map(r => ({
     at: r.at.toISOString(),
     person: r.person,

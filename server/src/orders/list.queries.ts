@@ -13,7 +13,14 @@ import { Db, fromJson, NONE } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { group } from '../intake/intake.module.js';
 import { stageCounts } from '../records/records.module.js';
-import { type BuiltFilter, buildFilter, type Condition, SORTS, type SortBy, TOGETHER } from './filter.js';
+import {
+  type BuiltFilter,
+  buildFilter,
+  type Condition,
+  SORTS,
+  type SortBy,
+  TOGETHER,
+} from './filter.queries.js';
 
 interface RowRecord {
   id: string;

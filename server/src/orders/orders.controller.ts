@@ -5,9 +5,10 @@ import {
   BulkIn,
   Cancel,
   DecideIn,
-  DraftScan,
+  DraftJudged,
   FinishDraft,
   Id,
+  type Judged,
   KeepQuestion,
   Kept,
   KeptQuestion,
@@ -28,12 +29,11 @@ import {
   Park,
   type Person,
   PreferenceIn,
-  ScanAnswer,
+  ScanIn,
   SplitIn,
   TagIn,
   Unpark,
 } from '@auk/contract';
-import type { Answer } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
@@ -183,10 +183,10 @@ export class OrdersController {
   @Post(':id/scans')
   @HttpCode(200)
   @May('orders.change')
-  @Takes({ body: DraftScan })
-  @Answers(ScanAnswer)
-  scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Answer> {
-    return this.typed.scan(parse(Id, id), parse(DraftScan, body), by(me));
+  @Takes({ body: ScanIn })
+  @Answers(DraftJudged)
+  scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<object>> {
+    return this.typed.scan(parse(Id, id), parse(ScanIn, body), by(me));
   }
 
   @Post(':id/finish')

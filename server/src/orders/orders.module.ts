@@ -6,6 +6,7 @@ import { ParcelsModule } from '../parcels/parcels.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
+import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
 import { DeskService } from './desk.service.js';
@@ -13,7 +14,6 @@ import { OrderEditing } from './editing.service.js';
 import { KeptQuestion } from './keptQuestion.entity.js';
 import { OrderListQueries } from './list.queries.js';
 import { OrderNote } from './orderNote.entity.js';
-import { OrderScan } from './orderScan.entity.js';
 import { OrdersController } from './orders.controller.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
@@ -25,17 +25,18 @@ export { OrderListQueries } from './list.queries.js';
 export { OrdersQueries } from './orders.queries.js';
 export { OrdersService } from './orders.service.js';
 export { TypedOrders } from './typed.service.js';
-export { wordsFound } from './words.js';
+export { wordsFound } from './words.queries.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([KeptQuestion, OrderNote, OrderScan, OrderTag, Preference]),
+    TypeOrmModule.forFeature([KeptQuestion, OrderNote, OrderTag, Preference]),
     HouseModule,
     StockModule,
     ProductsModule,
     RecordsModule,
     ReservationsModule,
     IntakeModule,
+    ScansModule,
     TimetableModule,
     ParcelsModule,
   ],

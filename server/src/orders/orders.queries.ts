@@ -188,7 +188,7 @@ export class OrdersQueries {
       departureNo: string | null;
     }>(
       `SELECT p.no, p.closedAt, p.handedOverAt, p.departedAt, b.state, b.carrierName AS carrier, b.serviceName AS service, b.tracking, COALESCE(b.chargedMinor, b.minor) AS minor, CONCAT(d.carrierName, ', ', d.name) AS departure, CONCAT('DE-', d.no) AS departureNo
-       FROM parcel p LEFT JOIN purchase b ON b.liveParcel = p.id LEFT JOIN departure d ON d.id = p.departureId WHERE p.orderId = ? ORDER BY p.no`,
+       FROM parcel p LEFT JOIN label b ON b.liveParcel = p.id LEFT JOIN departure d ON d.id = p.departureId WHERE p.orderId = ? ORDER BY p.no`,
       [orderId],
     );
     return rows.map(({ no, closedAt, handedOverAt, departedAt, state, ...rest }) => ({

@@ -1,24 +1,25 @@
 import type { BulkAnswer, BulkIn, NoteIn } from '@auk/contract';
-import type { Stage } from '@auk/core';
 import { HttpException, Injectable } from '@nestjs/common';
 import { IsNull } from 'typeorm';
 import type { z } from 'zod';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
-import { event, refreshStages, refuseBuild, setHead, toHistory, Undoing } from '../records/records.module.js';
+import {
+  event,
+  productsOf,
+  refreshStages,
+  refuseBuild,
+  setHead,
+  toHistory,
+  Undoing,
+} from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { StockService } from '../stock/stock.module.js';
 import { OrderNote } from './orderNote.entity.js';
+import { type Locked, lockHead, numbersOf, softOf, suspectedOf } from './orderRows.queries.js';
 import { OrderTag } from './orderTag.entity.js';
-
-interface Locked {
-  stage: Stage;
-  channelNumber: string;
-  parkWord: string | null;
-  payment: string;
-  totalMinor: number;
-}
 
 /** What a person may do to an order beside editing it: park, free, cancel, star, tag, note, accept; to one or to many. */
 @Injectable()
@@ -76,10 +77,7 @@ export class OrdersService {
       if (undoes.state === 'undo') await this.undoing.takeBack(tx, id);
       const freed = await this.cancelLocked(tx, id, `Cancelled: ${reason}`, null);
       await this.reservations.reserveAgain(tx, freed);
-      const suspected = await tx.rows<{ orderId: string }>(
-        'SELECT s.orderId FROM suspicion s JOIN orders o ON o.id = s.orderId AND o.isOpen WHERE s.otherId = ? ORDER BY s.orderId',
-        [id],
-      );
+      const suspected = await suspectedOf(tx, id);
       if (suspected.length > 0)
         await this.checks.recheck(
           tx,
@@ -90,19 +88,10 @@ export class OrdersService {
 
   /** Cancels an order that the transaction has locked, because of a person or because it was merged; returns the products that became free. */
   async cancelLocked(tx: Tx, id: string, says: string, mergedIntoId: string | null): Promise<string[]> {
-    const parts = await tx.rows<{ productId: string }>(
-      'SELECT DISTINCT productId FROM linePart WHERE orderId = ?',
-      [id],
-    );
+    const products = await productsOf(tx, id);
     // Nobody may promise anything to its parts while it is cancelled.
-    await this.stock.lockFree(
-      tx,
-      parts.map(p => p.productId),
-    );
-    const soft = await tx.rows<{ partId: string; productId: string; quantity: number }>(
-      "SELECT partId, productId, quantity FROM allocation WHERE orderId = ? AND hold = 'soft' AND quantity > 0",
-      [id],
-    );
+    await lockAll(tx, { productStock: products });
+    const soft = await softOf(tx, id);
     await this.stock.apply(tx, {
       holds: soft.map(s => ({
         partId: s.partId,
@@ -183,10 +172,7 @@ export class OrdersService {
 
   /** One act on many orders, each in a transaction of its own, each with its own answer. */
   async bulk(input: BulkIn, doer: Doer): Promise<BulkAnswer[]> {
-    const numbers = await this.db.rows<{ id: string; channelNumber: string }>(
-      'SELECT id, channelNumber FROM orders WHERE id IN (?)',
-      [input.ids],
-    );
+    const numbers = await numbersOf(this.db, input.ids);
     const numberOf = new Map(numbers.map(n => [n.id, n.channelNumber]));
     const answers: BulkAnswer[] = [];
     for (const id of input.ids) {
@@ -225,10 +211,8 @@ export class OrdersService {
 
   private change(id: string, doer: Doer, work: (tx: Tx, order: Locked) => Promise<void>): Promise<void> {
     return this.db.tx(doer, async tx => {
-      const order = await tx.one<Locked>(
-        'SELECT stage, channelNumber, parkWord, payment, totalMinor FROM orders WHERE id = ? FOR UPDATE',
-        [id],
-      );
+      const order = await lockHead(tx, id);
+      tx.hold('orders', [id]);
       if (!order) throw new NotHere('That order');
       await work(tx, order);
       await refreshStages(tx, [id]);

@@ -1,4 +1,4 @@
-import type { SplitIn } from '@auk/contract';
+import type { Judged, ScanIn, SplitIn } from '@auk/contract';
 import {
   type Answer,
   applied,
@@ -11,7 +11,7 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
-import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { DuplicateSearch, OrderChecks } from '../intake/intake.module.js';
@@ -34,11 +34,12 @@ import {
   toHistory,
 } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
+import { ScansService } from '../scans/scans.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { OrderEditing } from './editing.service.js';
 import { OrderNote } from './orderNote.entity.js';
-import { OrderScan } from './orderScan.entity.js';
 import { OrdersService } from './orders.service.js';
+import { channelByCode, openLines, wantsTogether, weightOf } from './typed.queries.js';
 
 /** Stages in which nothing of an order is on a list yet. */
 const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];
@@ -57,6 +58,7 @@ export class TypedOrders {
     private readonly duplicates: DuplicateSearch,
     private readonly planner: DeparturePlanner,
     private readonly house: HouseService,
+    private readonly scans: ScansService,
   ) {}
 
   /** Begins a draft: an order that is kept, but neither checked nor reserved until it is finished. */
@@ -101,21 +103,13 @@ export class TypedOrders {
   }
 
   /** Adds what a scan means to a draft: three scans of one code are three units, a case code counts its pack. The same scan again changes nothing. */
-  scan(id: string, scan: { id: string; text: string }, doer: Doer): Promise<Answer> {
+  scan(id: string, scan: ScanIn, doer: Doer): Promise<Judged<object>> {
     return this.db.tx(doer, async tx => {
-      const order = await this.editing.locked(tx, id);
-      const known = await tx.one<{ answer: string }>('SELECT answer FROM orderScan WHERE id = ?', [scan.id]);
-      if (known) return fromJson<Answer>(known.answer);
-      const answer = await this.judge(tx, order, scan.text);
-      await tx.of(OrderScan).insert({
-        id: scan.id,
-        orderId: id,
-        text: scan.text,
-        at: tx.at,
-        personId: tx.personId,
-        answer: answer as never,
-      });
-      return answer;
+      const session = await this.scans.of(tx, { kind: 'draft', orderId: id }, scan.device);
+      return this.scans.take<object>(tx, 'draft', session, scan, async ({ state }, kept) => ({
+        answer: await this.judge(tx, await this.editing.locked(tx, id), kept.text),
+        state,
+      }));
     });
   }
 
@@ -161,10 +155,7 @@ export class TypedOrders {
       });
       await toHistory(tx, [event(tx, id, 'entered', 'Entered by hand.')]);
       await this.plan(tx, order);
-      const lines = await tx.rows<{ productId: string | null; channelSku: string; quantity: number }>(
-        'SELECT productId, channelSku, quantity FROM orderLine WHERE orderId = ? AND removedAt IS NULL',
-        [id],
-      );
+      const lines = await openLines(tx, id);
       await this.duplicates.store(
         tx,
         await this.duplicates.among(tx, [{ id, received: receivedOf(order), lines }]),
@@ -216,10 +207,7 @@ export class TypedOrders {
         mustBeFree(o);
         await refuseBuild(tx, o.id);
       }
-      const keys = await tx.rows<{ together: Buffer | null }>(
-        'SELECT DISTINCT together FROM orders WHERE id IN (?)',
-        [sorted],
-      );
+      const keys = await wantsTogether(tx, sorted);
       if (keys.length !== 1 || new Set(orders.map(o => o.currency)).size !== 1)
         throw new Forbidden(
           'Those orders go to different buyers or addresses, or are paid in different currencies.',
@@ -314,22 +302,15 @@ export class TypedOrders {
 
   /** Plans the next departure for an order by the weight of its parts. */
   private async plan(tx: Tx, order: StoredOrder): Promise<void> {
-    const { weightMg } = (await tx.one<{ weightMg: number }>(
-      'SELECT COALESCE(SUM(p.quantity * COALESCE(x.weightMg, 0)), 0) AS weightMg FROM linePart p JOIN product x ON x.id = p.productId WHERE p.orderId = ?',
-      [order.id],
-    ))!;
     await leaveWith(
       tx,
       [order.id],
-      this.planner.plan(await this.planner.open(tx, tx.at), Number(weightMg), tx.at),
+      this.planner.plan(await this.planner.open(tx, tx.at), await weightOf(tx, order.id), tx.at),
     );
   }
 
   private async channel(tx: Tx, code: string): Promise<{ id: string; currency: string }> {
-    const found = await tx.one<{ id: string; currency: string }>(
-      'SELECT id, currency FROM channel WHERE code = ?',
-      [code],
-    );
+    const found = await channelByCode(tx, code);
     if (!found) throw new NotHere(`The channel ${quoted(code)}`, 'Choose one of the channels offered.');
     return found;
   }

@@ -13,42 +13,29 @@ import {
   type ScanProduct,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, fromJson, NONE, newId, type Sql, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
-import { event, lockOrders, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
+import { event, productsOf, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
-
-interface OrderHead {
-  id: string;
-  no: number;
-  channelNumber: string;
-  stage: string;
-  shipmentId: string;
-  warehouseId: string;
-}
-
-interface BenchSession {
-  id: string;
-  device: string;
-  closedAt: Date | null;
-  lastScanAt: Date | null;
-  personId: string | null;
-  name: string | null;
-  channelNumber: string;
-}
-
-interface PickedRow {
-  partId: string;
-  stopKey: string;
-  quantity: number;
-  productId: string;
-  toteId: string;
-  lotId: string | null;
-}
+import {
+  type BenchSession,
+  benchRow,
+  lockForPacking,
+  newestSession,
+  notesToConfirm,
+  type OrderHead,
+  orderByCode,
+  othersLeaving,
+  packerNotes,
+  parcelOfSession,
+  pickedLines,
+  unitsHeld,
+} from './packing.queries.js';
 
 /** Orders at the bench: opened by any of their codes, checked piece by piece into a parcel. */
 @Injectable()
@@ -74,10 +61,7 @@ export class PackingService {
   async openOrder(tx: Tx, orderId: string, device: string): Promise<string> {
     const begun = await this.goOn(tx, orderId, device);
     if (begun) return begun;
-    const order = (await tx.one<OrderHead>(
-      'SELECT o.id, o.no, o.channelNumber, o.stage, o.warehouseId, (SELECT s.id FROM shipment s WHERE s.orderId = o.id AND s.seq = 1) AS shipmentId FROM orders o WHERE o.id = ? FOR UPDATE',
-      [orderId],
-    ))!;
+    const order = (await lockForPacking(tx, orderId))!;
     // Whoever opened it while this waited for the order has made the session.
     const late = await this.sessionOf(tx, orderId);
     if (late) return late.id;
@@ -91,10 +75,7 @@ export class PackingService {
   }
 
   private sessionOf(tx: Tx, orderId: string): Promise<BenchSession | null> {
-    return tx.one<BenchSession>(
-      'SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM parcel c JOIN scanSession x ON x.parcelId = c.id JOIN orders o ON o.id = c.orderId LEFT JOIN person p ON p.id = x.personId WHERE c.orderId = ? ORDER BY c.no DESC LIMIT 1',
-      [orderId],
-    );
+    return newestSession(tx, orderId);
   }
 
   /** What was begun goes on, on this bench, unless somebody is at it at another one. Sessions are locked before orders. */
@@ -135,18 +116,12 @@ export class PackingService {
   }
 
   private async notesToConfirm(tx: Tx, orderId: string): Promise<string[]> {
-    const notes = await tx.rows<{ text: string }>(
-      "SELECT text FROM orderNote WHERE orderId = ? AND kind = 'packer' AND confirm AND removedAt IS NULL ORDER BY id",
-      [orderId],
-    );
+    const notes = await notesToConfirm(tx, orderId);
     return notes.map(n => n.text);
   }
 
   private async packerNotes(orderId: string): Promise<{ text: string; confirm: boolean }[]> {
-    const rows = await this.db.rows<{ text: string; confirm: number }>(
-      "SELECT text, confirm FROM orderNote WHERE orderId = ? AND kind = 'packer' AND removedAt IS NULL ORDER BY id",
-      [orderId],
-    );
+    const rows = await packerNotes(this.db, orderId);
     return rows.map(r => ({ text: r.text, confirm: !!r.confirm }));
   }
 
@@ -158,15 +133,17 @@ export class PackingService {
   private judge(tx: Tx, sessionId: string, scan: ScanIn): Promise<Judged<PackState>> {
     return this.scans.judge<PackState, PackEffect>(
       tx,
+      'pack',
       sessionId,
       scan,
       packScan,
       async (effects, _, after) => {
-        const parcel = (await tx.one<{ id: string; placeId: string; orderId: string }>(
-          'SELECT c.id, c.placeId, c.orderId FROM parcel c JOIN scanSession x ON x.parcelId = c.id WHERE x.id = ?',
-          [sessionId],
-        ))!;
-        await lockOrders(tx, [parcel.orderId]);
+        const parcel = (await parcelOfSession(tx, sessionId))!;
+        await lockAll(tx, {
+          orders: [parcel.orderId],
+          parcel: [parcel.id],
+          productStock: await productsOf(tx, parcel.orderId),
+        });
         for (const e of effects) if (e.type === 'pack') await this.pack(tx, parcel, e.lineId, e.units);
         if (effects.some(e => e.type === 'close'))
           await this.close(tx, parcel, sessionId, after.boxCode!, after.weightMg!);
@@ -181,11 +158,9 @@ export class PackingService {
     partId: string,
     units: number,
   ): Promise<void> {
-    const rows = await tx.rows<PickedRow>(
-      `SELECT a.partId, a.stopKey, a.quantity, a.productId, s.toteId, s.lotId FROM allocation a JOIN pickStop s ON s.id = a.stopKey
-       WHERE a.partId = ? AND a.hold = ? AND a.parcelKey = ${units > 0 ? "'00000000-0000-0000-0000-000000000000'" : '?'} AND a.quantity > 0 ORDER BY a.stopKey`,
-      units > 0 ? [partId, 'picked'] : [partId, 'packed', parcel.id],
-    );
+    const rows = await (units > 0
+      ? unitsHeld(tx, partId, 'picked', NONE)
+      : unitsHeld(tx, partId, 'packed', parcel.id));
     const moves: Move[] = [];
     const holds: HoldChange[] = [];
     let left = Math.abs(units);
@@ -242,34 +217,10 @@ export class PackingService {
 
   /** The bench's picture of a session. */
   async view(sessionId: string): Promise<BenchView> {
-    const row = await this.db.one<{
-      state: string;
-      parcelId: string;
-      parcelNo: number;
-      orderId: string;
-      channelNumber: string;
-      channel: string;
-      buyer: string;
-      shipTo: string;
-      note: string;
-      promised: string | null;
-      carrierName: string | null;
-      cutOff: Date | null;
-      departureId: string | null;
-    }>(
-      `SELECT x.state, c.id AS parcelId, c.no AS parcelNo, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
-       FROM scanSession x JOIN parcel c ON c.id = x.parcelId JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId
-       LEFT JOIN departure d ON d.id = COALESCE(c.departureId, o.departureId) WHERE x.id = ?`,
-      [sessionId],
-    );
+    const row = await benchRow(this.db, sessionId);
     if (!row) throw new NotHere('That packing session', 'Scan the slip of the order.');
     const state = fromJson<PackState>(row.state);
-    const behind = row.departureId
-      ? (await this.db.one<{ n: number }>(
-          "SELECT COUNT(*) AS n FROM orders WHERE departureId = ? AND stage = 'Picked' AND id <> ?",
-          [row.departureId, row.orderId],
-        ))!.n
-      : 0;
+    const behind = row.departureId ? (await othersLeaving(this.db, row.departureId, row.orderId))!.n : 0;
     const to = fromJson<{ city: string; region: string }>(row.shipTo);
     return {
       sessionId,
@@ -309,11 +260,7 @@ export class PackingService {
     if (!parsed.ok) throw new Forbidden(parsed.problem, 'Scan the slip or the tote.');
     const text = 'code' in parsed.value ? parsed.value.code : code.trim().toUpperCase();
     const number = /^[A-Z]{2}-(\d{1,9})$/.exec(text)?.[1] ?? -1;
-    const found = await this.db.one<{ id: string }>(
-      `SELECT id FROM orders WHERE ? LIKE 'OR-%' AND no = ? UNION ALL SELECT busyWith FROM place WHERE code = ? AND kind = 'tote' AND busyWith IS NOT NULL
-       UNION ALL SELECT orderId FROM parcel WHERE ? LIKE 'PA-%' AND no = ? UNION ALL SELECT id FROM orders WHERE channelNumber = ? LIMIT 1`,
-      [text, number, text, text, number, text],
-    );
+    const found = await orderByCode(this.db, text, number);
     if (!found)
       throw new NotHere(
         `An order with the code ${text.slice(0, 40)}`,
@@ -323,18 +270,7 @@ export class PackingService {
   }
 
   private async lines(sql: Sql, orderId: string): Promise<{ lines: PackLine[]; pieces: Piece[] }> {
-    const rows = await sql.rows<{
-      id: string;
-      lineId: string;
-      productId: string;
-      quantity: number;
-      lineProductId: string;
-      lineQuantity: number;
-    }>(
-      `SELECT t.id, t.lineId, t.productId, SUM(a.quantity) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity FROM linePart t JOIN orderLine l ON l.id = t.lineId
-       JOIN allocation a ON a.partId = t.id AND a.hold = 'picked' WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
-      [orderId],
-    );
+    const rows = await pickedLines(sql, orderId);
     const all = await this.catalog.withParts(
       sql,
       rows.flatMap(r => [r.productId, r.lineProductId]),

@@ -27,10 +27,10 @@ export interface ParcelRow {
 export class ParcelsQueries {
   constructor(private readonly db: Db) {}
 
-  parcel(sql: Sql, no: number, lock = false): Promise<ParcelRow | null> {
+  parcel(sql: Sql, no: number): Promise<ParcelRow | null> {
     return sql.one<ParcelRow>(
       `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.departedAt, b.length, b.width, b.height
-       FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN box b ON b.code = c.boxCode WHERE c.no = ? ${lock ? 'FOR UPDATE' : ''}`,
+       FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN box b ON b.code = c.boxCode WHERE c.no = ?`,
       [no],
     );
   }
@@ -39,7 +39,7 @@ export class ParcelsQueries {
   async label(parcelId: string): Promise<LabelView | null> {
     const row = await this.db.one<Omit<LabelView, 'service' | 'pdf'> & { serviceName: string; no: number }>(
       `SELECT b.state, b.carrierName, b.serviceName, COALESCE(b.chargedMinor, b.minor) AS minor, b.currency, b.tracking, b.why, b.arrives, c.no
-       FROM purchase b JOIN parcel c ON c.id = b.parcelId WHERE b.parcelId = ? ORDER BY b.liveParcel IS NULL, b.intendedAt DESC LIMIT 1`,
+       FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.parcelId = ? ORDER BY b.liveParcel IS NULL, b.intendedAt DESC LIMIT 1`,
       [parcelId],
     );
     if (!row) return null;
@@ -65,7 +65,7 @@ export class ParcelsQueries {
     >(
       `SELECT c.no, o.no AS orderNo, o.channelNumber, o.buyer, c.closedAt, c.departedAt, c.handedOverAt, b.state AS labelState, b.carrierName AS carrier, b.serviceName AS service, b.tracking,
          COALESCE(b.chargedMinor, b.minor) AS minor, o.currency, c.weightMg, x.name AS box, CONCAT(d.carrierName, ', ', d.name) AS departure, b.why
-       FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN purchase b ON b.liveParcel = c.id LEFT JOIN box x ON x.code = c.boxCode LEFT JOIN departure d ON d.id = c.departureId
+       FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN label b ON b.liveParcel = c.id LEFT JOIN box x ON x.code = c.boxCode LEFT JOIN departure d ON d.id = c.departureId
        WHERE c.departedAt IS NULL OR c.departedAt > NOW() - INTERVAL 12 HOUR ORDER BY c.departedAt IS NOT NULL, c.no DESC LIMIT 300`,
     );
     return rows.map(({ no, orderNo, closedAt, departedAt, handedOverAt, labelState, ...r }) => ({

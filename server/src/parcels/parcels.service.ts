@@ -11,7 +11,7 @@ export class Parcels {
     parcels: readonly Pick<Parcel, 'id' | 'orderId' | 'shipmentId' | 'placeId'>[],
   ): Promise<void> {
     await tx.insert(
-      'parcel',
+      Parcel,
       parcels.map((p): Row => ({ ...p, openedAt: tx.at })),
     );
   }

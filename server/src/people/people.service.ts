@@ -1,10 +1,22 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { type ChangedRights, type Person, type Role, rightsOf, type SignIn } from '@auk/contract';
+import { type ChangedRights, type Person, rightsOf, type SignIn } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { Db, fromJson, type Sql } from '../database/db.js';
 import { NotSignedIn, TooOften } from '../http/problem.js';
 import { Rounds } from '../leases/leases.module.js';
+import {
+  addTry,
+  beginTries,
+  changedRights,
+  forgetSignedIn,
+  forgetTries,
+  lockTries,
+  signedInPerson,
+} from './people.queries.js';
+import { Person as PersonEntity } from './person.entity.js';
+import { SignedIn } from './signedIn.entity.js';
+import { SignInTry } from './signInTry.entity.js';
 import { waitAfter } from './throttle.js';
 
 const SESSION_HOURS = 12;
@@ -39,10 +51,10 @@ export class PeopleService {
   async signIn(input: SignIn, now: Date): Promise<{ token: string; person: Person }> {
     const badge = input.badge.toUpperCase();
     await this.mayTry(badge);
-    const row = await this.db.one<{ id: string; name: string; badge: string; role: Role; pinHash: string }>(
-      'SELECT id, badge, name, role, pinHash FROM person WHERE badge = ? AND active',
-      [badge],
-    );
+    const row = await this.db.of(PersonEntity).findOne({
+      where: { badge, active: true },
+      select: { id: true, badge: true, name: true, role: true, pinHash: true },
+    });
     const right = await verify(row?.pinHash ?? (await this.nobody), input.pin);
     if (!row || !right)
       throw new NotSignedIn(
@@ -58,7 +70,7 @@ export class PeopleService {
   /** Begins a session of a person; gives its token. */
   async begin(sql: Sql, personId: string, now: Date): Promise<string> {
     const token = randomBytes(32).toString('base64url');
-    await sql.insert('signedIn', [
+    await sql.insert(SignedIn, [
       {
         tokenHash: tokenHash(token),
         personId,
@@ -72,39 +84,26 @@ export class PeopleService {
   /** Counts a try of a badge, or refuses it while too many were made; waits grow with every further try. */
   async mayTry(badge: string): Promise<void> {
     await this.db.tx({ personId: null, at: new Date() }, async tx => {
-      await tx.run(
-        'INSERT INTO signInTry (badge, tries, until) VALUES (?, 0, NOW(3)) ON DUPLICATE KEY UPDATE tries = tries',
-        [badge],
-      );
-      const { tries, waitS } = (await tx.one<{ tries: number; waitS: number }>(
-        'SELECT tries, TIMESTAMPDIFF(SECOND, NOW(3), until) AS waitS FROM signInTry WHERE badge = ? FOR UPDATE',
-        [badge],
-      ))!;
+      await beginTries(tx, badge);
+      const { tries, waitS } = (await lockTries(tx, badge))!;
       if (waitS > 0)
         throw new TooOften(
           'Too many wrong PINs for this badge.',
           `Wait ${minutes(waitS)}, or ask an admin for a new PIN under Setup > People.`,
           waitS,
         );
-      await tx.run(
-        'UPDATE signInTry SET tries = tries + 1, until = NOW(3) + INTERVAL ? SECOND WHERE badge = ?',
-        [waitAfter(tries + 1), badge],
-      );
+      await addTry(tx, waitAfter(tries + 1), badge);
     });
   }
 
   async forgetTries(sql: Sql, badge: string): Promise<void> {
-    await sql.run('DELETE FROM signInTry WHERE badge = ?', [badge]);
+    await sql.of(SignInTry).delete({ badge });
   }
 
   /** Who a cookie's token belongs to, with their rights, or null. */
   async byToken(token: string | undefined): Promise<Person | null> {
     if (!token) return null;
-    const row = await this.db.one<Omit<Person, 'rights'> & { changed: string | null }>(
-      `SELECT p.id, p.name, p.badge, p.role, (SELECT CAST(value AS CHAR) FROM setting WHERE name = 'rights') AS changed
-       FROM signedIn s JOIN person p ON p.id = s.personId WHERE s.tokenHash = ? AND s.expiresAt > NOW(3) AND p.active`,
-      [tokenHash(token)],
-    );
+    const row = await signedInPerson(this.db, tokenHash(token));
     if (!row) return null;
     const { changed, ...person } = row;
     return {
@@ -114,20 +113,18 @@ export class PeopleService {
   }
 
   async signOut(token: string | undefined): Promise<void> {
-    if (token) await this.db.run('DELETE FROM signedIn WHERE tokenHash = ?', [tokenHash(token)]);
+    if (token) await this.db.of(SignedIn).delete({ tokenHash: tokenHash(token) });
   }
 
   /** What the admin made of the table of rights. */
   async changedRights(sql: Sql = this.db): Promise<ChangedRights> {
-    const row = await sql.one<{ value: string }>(
-      "SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = 'rights'",
-    );
+    const row = await changedRights(sql);
     return row ? fromJson<ChangedRights>(row.value) : {};
   }
 
   private async tidy(): Promise<void> {
-    await this.db.run('DELETE FROM signInTry WHERE until < NOW(3) - INTERVAL 1 DAY LIMIT 5000');
-    await this.db.run('DELETE FROM signedIn WHERE expiresAt < NOW(3) LIMIT 5000');
+    await forgetTries(this.db);
+    await forgetSignedIn(this.db);
   }
 }
 

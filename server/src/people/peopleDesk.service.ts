@@ -15,6 +15,9 @@ import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { hashPin, PeopleService } from './people.service.js';
+import { everyone, lastBadge } from './peopleDesk.queries.js';
+import { Person } from './person.entity.js';
+import { SignedIn } from './signedIn.entity.js';
 
 /** Badges are numbered from here. */
 const FIRST_BADGE = 1001;
@@ -29,11 +32,7 @@ export class PeopleDesk {
   ) {}
 
   async list(): Promise<PersonRow[]> {
-    const rows = await this.db.rows<
-      Omit<PersonRow, 'active' | 'waitsUntil'> & { active: number; until: Date | null }
-    >(
-      'SELECT p.id, p.name, p.badge, p.role, p.active, IF(t.until > NOW(3), t.until, NULL) AS until FROM person p LEFT JOIN signInTry t ON t.badge = p.badge ORDER BY p.active DESC, p.name, p.id',
-    );
+    const rows = await everyone(this.db);
     return rows.map(({ until, ...r }) => ({
       ...r,
       active: !!r.active,
@@ -51,11 +50,9 @@ export class PeopleDesk {
 
   /** Stores a new person under the next badge. */
   async put(tx: Tx, who: { name: string; role: Role }, pinHash: string, id = newId()): Promise<string> {
-    const { n } = (await tx.one<{ n: number | null }>(
-      "SELECT MAX(CAST(SUBSTRING(badge, 4) AS INT)) AS n FROM person WHERE badge LIKE 'AB-%' FOR UPDATE",
-    ))!;
+    const { n } = (await lastBadge(tx))!;
     const badge = `AB-${Math.max(FIRST_BADGE, (n ?? 0) + 1)}`;
-    await tx.insert('person', [{ id, badge, name: who.name, role: who.role, pinHash, active: true }]);
+    await tx.insert(Person, [{ id, badge, name: who.name, role: who.role, pinHash, active: true }]);
     await tx.tell('people', id);
     return badge;
   }
@@ -64,19 +61,17 @@ export class PeopleDesk {
   edit(id: string, input: PersonEdit, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const before = await this.locked(tx, id);
-      const admins = await tx.rows<{ id: string }>(
-        "SELECT id FROM person WHERE role = 'admin' AND active ORDER BY id FOR UPDATE",
-      );
+      const admins = await tx.of(Person).find({
+        where: { role: 'admin', active: true },
+        select: { id: true },
+        order: { id: 'ASC' },
+        lock: { mode: 'pessimistic_write' },
+      });
       const wasLast = before.role === 'admin' && before.active && admins.length === 1;
       if (wasLast && (input.role !== 'admin' || !input.active))
         throw new Forbidden(`${before.name} is the only admin.`, 'Make somebody else an admin first.');
-      await tx.run('UPDATE person SET name = ?, role = ?, active = ? WHERE id = ?', [
-        input.name,
-        input.role,
-        input.active,
-        id,
-      ]);
-      if (!input.active) await tx.run('DELETE FROM signedIn WHERE personId = ?', [id]);
+      await tx.of(Person).update({ id }, { name: input.name, role: input.role, active: input.active });
+      if (!input.active) await tx.of(SignedIn).delete({ personId: id });
       await tx.tell('people', id);
     });
   }
@@ -86,8 +81,8 @@ export class PeopleDesk {
     const pinHash = await hashPin(pin);
     await this.db.tx(doer, async tx => {
       const { badge } = await this.locked(tx, id);
-      await tx.run('UPDATE person SET pinHash = ? WHERE id = ?', [pinHash, id]);
-      await tx.run('DELETE FROM signedIn WHERE personId = ?', [id]);
+      await tx.of(Person).update({ id }, { pinHash });
+      await tx.of(SignedIn).delete({ personId: id });
       await this.people.forgetTries(tx, badge);
       await tx.tell('people', id);
     });
@@ -123,22 +118,19 @@ export class PeopleDesk {
 
   /** A person for a badge to be printed. */
   async badge(id: string): Promise<{ name: string; badge: string; role: Role }> {
-    const row = await this.db.one<{ name: string; badge: string; role: Role }>(
-      'SELECT name, badge, role FROM person WHERE id = ?',
-      [id],
-    );
+    const row = await this.db
+      .of(Person)
+      .findOne({ where: { id }, select: { name: true, badge: true, role: true } });
     if (!row) throw new NotHere('That person');
     return row;
   }
 
-  private async locked(
-    tx: Tx,
-    id: string,
-  ): Promise<{ name: string; badge: string; role: Role; active: number }> {
-    const row = await tx.one<{ name: string; badge: string; role: Role; active: number }>(
-      'SELECT name, badge, role, active FROM person WHERE id = ? FOR UPDATE',
-      [id],
-    );
+  private async locked(tx: Tx, id: string): Promise<Pick<Person, 'name' | 'badge' | 'role' | 'active'>> {
+    const row = await tx.of(Person).findOne({
+      where: { id },
+      select: { name: true, badge: true, role: true, active: true },
+      lock: { mode: 'pessimistic_write' },
+    });
     if (!row) throw new NotHere('That person', 'Look at the list of people.');
     return row;
   }

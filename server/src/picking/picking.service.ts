@@ -2,26 +2,26 @@ import type { Judged, ScanIn } from '@auk/contract';
 import { openPick, type PickEffect, type PickState, type PickStop, pickDone, pickScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
 import { CatalogService } from '../products/products.module.js';
-import { event, lockOrders, refreshStages, toHistory } from '../records/records.module.js';
+import { event, refreshStages, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
+import {
+  lockList,
+  type StopRow,
+  sessionOfList,
+  softUnits,
+  stateOfList,
+  stopsAmong,
+  stopsOf,
+  stopsToWalk,
+} from './pickRows.queries.js';
 import { ListRelease } from './release.service.js';
-
-/** A stop as the ledger needs it. */
-interface StopRow {
-  id: string;
-  placeId: string;
-  lotId: string | null;
-  productId: string;
-  partId: string;
-  orderId: string;
-  toteId: string;
-}
 
 /** A list as the Floor opens it. */
 export interface OpenedList {
@@ -60,10 +60,7 @@ export class PickingService {
     return this.db.tx(doer, async tx => {
       const begun = await this.goOn(tx, no, device);
       if (begun) return begun;
-      const list = await tx.one<{ id: string; no: number; state: string }>(
-        'SELECT id, no, state FROM pickList WHERE no = ? FOR UPDATE',
-        [no],
-      );
+      const list = await lockList(tx, no);
       if (!list) throw new NotHere(`The pick list PL-${no}`);
       // Whoever opened it while this waited for the list has made the session.
       if (list.state === 'picking') return this.goOnLate(tx, list.id);
@@ -82,10 +79,7 @@ export class PickingService {
 
   /** A list that was begun goes on where it stood, on this device. Sessions are locked before lists. */
   private async goOn(tx: Tx, no: string, device: string): Promise<OpenedList | null> {
-    const known = await tx.one<{ id: string; listId: string }>(
-      'SELECT x.id, x.listId FROM scanSession x JOIN pickList l ON l.id = x.listId WHERE l.no = ?',
-      [no],
-    );
+    const known = await sessionOfList(tx, no);
     if (!known) return null;
     const { state } = await this.scans.lock<PickState>(tx, known.id);
     await this.scans.handTo(tx, known.id, device);
@@ -93,17 +87,14 @@ export class PickingService {
   }
 
   private async goOnLate(tx: Tx, listId: string): Promise<OpenedList> {
-    const row = (await tx.one<{ id: string; state: string }>(
-      'SELECT id, state FROM scanSession WHERE listId = ?',
-      [listId],
-    ))!;
+    const row = (await stateOfList(tx, listId))!;
     return { sessionId: row.id, listId, state: fromJson<PickState>(row.state) };
   }
 
   /** Judges a scan of the Floor and moves the stock with it. */
   scan(sessionId: string, scan: ScanIn, doer: Doer): Promise<Judged<PickState>> {
     return this.db.tx(doer, tx =>
-      this.scans.judge<PickState, PickEffect>(tx, sessionId, scan, pickScan, (effects, _, after) =>
+      this.scans.judge<PickState, PickEffect>(tx, 'pick', sessionId, scan, pickScan, (effects, _, after) =>
         this.act(tx, effects, after),
       ),
     );
@@ -111,11 +102,13 @@ export class PickingService {
 
   /** Takes every open unit of a list at once; used for loading the demo's past. */
   async takeAll(tx: Tx, listId: string): Promise<void> {
-    const stops = await tx.rows<StopRow & { quantity: number }>(
-      'SELECT id, placeId, lotId, productId, partId, orderId, toteId, quantity FROM pickStop WHERE listId = ?',
-      [listId],
-    );
+    const stops = await stopsOf(tx, listId);
     const changes = stops.map(s => takeChange(s, s.quantity));
+    await lockAll(tx, {
+      orders: stops.map(s => s.orderId),
+      pickList: [listId],
+      productStock: stops.map(s => s.productId),
+    });
     await this.stock.apply(tx, { moves: changes.map(c => c.move), holds: changes.flatMap(c => c.holds) });
     await this.lists.move(tx, listId, 'done');
     await refreshStages(
@@ -125,12 +118,17 @@ export class PickingService {
   }
 
   private async act(tx: Tx, effects: PickEffect[], after: PickState): Promise<void> {
-    const stops = await tx.rows<StopRow>(
-      'SELECT id, placeId, lotId, productId, partId, orderId, toteId FROM pickStop WHERE id IN (?)',
-      [effects.map(e => e.stopId)],
+    const stops = await stopsAmong(
+      tx,
+      effects.map(e => e.stopId),
     );
     const orders = new Set(stops.map(s => s.orderId));
-    await lockOrders(tx, [...orders]);
+    const { listId } = stops[0]!;
+    await lockAll(tx, {
+      orders: [...orders],
+      pickList: [listId],
+      productStock: stops.map(s => s.productId),
+    });
     for (const effect of effects) {
       const stop = stops.find(s => s.id === effect.stopId)!;
       if (effect.type === 'take') {
@@ -140,9 +138,6 @@ export class PickingService {
     }
     await refreshStages(tx, [...orders]);
     const done = pickDone(after);
-    const { id: listId } = (await tx.one<{ id: string }>('SELECT id FROM pickList WHERE no = ?', [
-      after.listNo.slice(3),
-    ]))!;
     await this.lists.move(tx, listId, done ? 'done' : 'picking');
     if (done) {
       await this.places.freeEmptyTotes(tx, listId);
@@ -180,10 +175,7 @@ export class PickingService {
   }
 
   private async giveBackSoft(tx: Tx, stop: StopRow, units: number): Promise<void> {
-    const soft = (await tx.one<{ n: number }>(
-      "SELECT COALESCE(SUM(quantity), 0) AS n FROM allocation WHERE partId = ? AND hold = 'soft'",
-      [stop.partId],
-    ))!.n;
+    const soft = (await softUnits(tx, stop.partId))!.n;
     const change = Math.min(units, soft);
     if (change > 0)
       await this.stock.apply(tx, {
@@ -192,23 +184,7 @@ export class PickingService {
   }
 
   private async stops(tx: Tx, listId: string): Promise<PickStop[]> {
-    const rows = await tx.rows<
-      StopRow & {
-        placeCode: string;
-        toteCode: string;
-        mark: string;
-        quantity: number;
-        orderNo: number;
-        taken: number;
-        lot: string | null;
-        expiry: string | null;
-      }
-    >(
-      `SELECT s.id, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId, s.quantity, p.code AS placeCode, t.code AS toteCode, t.mark, o.no AS orderNo, l.code AS lot, CAST(l.expiry AS CHAR) AS expiry,
-         COALESCE((SELECT SUM(m.quantity * IF(m.why = 'pick', 1, -1)) FROM stockMove m WHERE m.causeId = s.id AND m.why IN ('pick', 'put back')), 0) AS taken
-       FROM pickStop s JOIN place p ON p.id = s.placeId JOIN place t ON t.id = s.toteId JOIN orders o ON o.id = s.orderId LEFT JOIN lot l ON l.id = s.lotId WHERE s.listId = ? ORDER BY s.seq`,
-      [listId],
-    );
+    const rows = await stopsToWalk(tx, listId);
     const products = await this.catalog.products(tx, [...new Set(rows.map(r => r.productId))]);
     return rows.map(r => {
       const { id, sku, name, codes, picture, hint } = products.get(r.productId)!;

@@ -1,23 +1,12 @@
-import { choosePlaces, type PlacedStock, type WalkStop, walkOf } from '@auk/core';
+import { choosePlaces, type WalkStop, walkOf } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { NONE, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, TooLate } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
 import { event, refreshStages, toHistory } from '../records/records.module.js';
-import { type HoldChange, Places, PROMISED_KINDS, StockService } from '../stock/stock.module.js';
-
-interface SoftPart {
-  partId: string;
-  orderId: string;
-  productId: string;
-  quantity: number;
-}
-
-interface BinStock extends PlacedStock, WalkStop {
-  productId: string;
-  kind: 'bin' | 'reserve' | 'dock';
-}
+import { type HoldChange, Places, StockService } from '../stock/stock.module.js';
+import { binStock, lockBins, lockToRelease, type SoftPart, softParts } from './release.queries.js';
 
 /** Pick faces first, then reserve, the dock last: what lies there is about to be put away. */
 const RANKS = ['bin', 'reserve', 'dock'];
@@ -41,16 +30,7 @@ export class ListRelease {
   /** Releases one list of the orders, a tote for each. All or nothing: the first order that cannot go refuses the list with its why. */
   async release(tx: Tx, orderIds: readonly string[]): Promise<{ id: string; no: number }> {
     const ids = [...new Set(orderIds)].sort();
-    const orders = await tx.rows<{
-      id: string;
-      no: number;
-      channelNumber: string;
-      stage: string;
-      warehouseId: string;
-    }>(
-      'SELECT id, no, channelNumber, stage, warehouseId FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE',
-      [ids],
-    );
+    const orders = await lockToRelease(tx, ids);
     const not = orders.find(o => o.stage !== 'Clear');
     if (orders.length !== ids.length)
       throw new Forbidden('Some of the orders are not in Auk any more.', 'Look at the list again.');
@@ -60,10 +40,7 @@ export class ListRelease {
         'Take it out of the choice, or look why.',
         { orderId: not.id },
       );
-    const soft = await tx.rows<SoftPart>(
-      "SELECT partId, orderId, productId, quantity FROM allocation WHERE orderId IN (?) AND hold = 'soft' AND quantity > 0 ORDER BY partId",
-      [ids],
-    );
+    const soft = await softParts(tx, ids);
     await this.stock.lockFree(
       tx,
       soft.map(s => s.productId),
@@ -90,16 +67,8 @@ export class ListRelease {
     totes: Map<string, string>,
   ): Promise<NewStop[]> {
     const ids = [...new Set(soft.map(s => s.productId)), NONE];
-    await tx.rows(
-      'SELECT productId FROM stockBalance WHERE productId IN (?) AND onHand > listed ORDER BY productId, placeId, lotKey FOR UPDATE',
-      [ids],
-    );
-    const bins = await tx.rows<BinStock & { lotKey: string }>(
-      `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, CAST(l.expiry AS CHAR) AS expiry
-       FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
-       WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey`,
-      [NONE, ids],
-    );
+    await lockBins(tx, ids);
+    const bins = await binStock(tx, ids);
     const today = await this.house.today(tx, tx.at);
     return soft.flatMap(part => {
       const stock = bins.filter(b => b.productId === part.productId);

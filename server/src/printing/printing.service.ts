@@ -6,21 +6,14 @@ import { Db, fromJson } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { OrdersQueries } from '../orders/orders.module.js';
-import { PROMISED_KINDS } from '../stock/stock.module.js';
 import { drawHandover } from './handoverSheet.js';
 import { drawInvoice, type InvoiceText } from './invoice.js';
 import { drawLabel } from './label.js';
 import { drawPickList } from './pickListSheet.js';
+import { boxesByCode, labelToPrint, type PaperOrder, paperOrder, placesToWalk } from './printing.queries.js';
 import { drawScanSheet } from './scanSheet.js';
 import { drawSlip } from './slip.js';
 import { PaperTemplates } from './templates.service.js';
-
-interface PaperOrder {
-  channel: string;
-  brand: string;
-  sender: string;
-  home: string;
-}
 
 /** Everything on paper. */
 @Injectable()
@@ -44,21 +37,7 @@ export class PrintingService {
 
   /** The label of a parcel whose purchase is bought; printing it again buys nothing. */
   async label(no: number): Promise<Buffer> {
-    const row = await this.db.one<{
-      carrierName: string;
-      serviceName: string;
-      tracking: string;
-      routing: string;
-      weightMg: number;
-      shipTo: string;
-      sender: string;
-      channelNumber: string;
-      answeredAt: Date;
-    }>(
-      `SELECT b.carrierName, b.serviceName, b.tracking, b.routing, c.weightMg, o.shipTo, h.sender, o.channelNumber, b.answeredAt FROM parcel c
-       JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN purchase b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.no = ?`,
-      [no],
-    );
+    const row = await labelToPrint(this.db, no);
     if (!row) throw new Forbidden(`PA-${no} has no bought label.`, 'Buy its label first.');
     const zone = await this.zone();
     return drawLabel({
@@ -144,22 +123,14 @@ export class PrintingService {
   }
 
   private async order(orderId: string): Promise<{ order: PaperOrder; view: OrderView }> {
-    const order = await this.db.one<PaperOrder>(
-      'SELECT h.code AS channel, h.brand, h.sender, w.country AS home FROM orders o JOIN channel h ON h.id = o.channelId JOIN warehouse w ON w.id = o.warehouseId WHERE o.id = ?',
-      [orderId],
-    );
+    const order = await paperOrder(this.db, orderId);
     if (!order) throw new NotHere('That order');
     return { order, view: await this.orders.one(orderId) };
   }
 
   /** Where each product of an order is picked from: the stops of its list, else the bins that hold it, in walking order. */
   private async places(orderId: string): Promise<Map<string, string[]>> {
-    const rows = await this.db.rows<{ productId: string; code: string }>(
-      `SELECT s.productId, p.code, p.walk FROM pickStop s JOIN place p ON p.id = s.placeId WHERE s.orderId = ?
-       UNION SELECT b.productId, p.code, p.walk FROM linePart t JOIN stockBalance b ON b.productId = t.productId AND b.onHand > 0 JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS})
-         WHERE t.orderId = ? AND NOT EXISTS (SELECT 1 FROM pickStop s WHERE s.orderId = t.orderId AND s.productId = t.productId) ORDER BY walk`,
-      [orderId, orderId],
-    );
+    const rows = await placesToWalk(this.db, orderId);
     const by = new Map<string, string[]>();
     for (const r of rows) by.set(r.productId, [...(by.get(r.productId) ?? []), r.code]);
     return by;
@@ -167,13 +138,7 @@ export class PrintingService {
 
   /** Codes that do what the buttons do, and the codes of the boxes, for hanging up at a bench. */
   async scanSheet(): Promise<Buffer> {
-    const boxes = await this.db.rows<{
-      code: string;
-      name: string;
-      length: number;
-      width: number;
-      height: number;
-    }>('SELECT code, name, length, width, height FROM box ORDER BY code');
+    const boxes = await boxesByCode(this.db);
     return drawScanSheet(
       boxes.map(b => ({ code: b.code, name: `Box ${b.name}`, does: formatSize(b, 'imperial') })),
     );

@@ -1,7 +1,8 @@
+import type { PlaceQuery } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db } from '../database/db.js';
-import { escapeLike } from '../database/escapeLike.js';
 import { CatalogService } from '../products/products.module.js';
+import { placesFound } from '../stock/stock.module.js';
 import { drawTags, type TagForm } from './tags.js';
 
 const MOST = 600;
@@ -15,12 +16,8 @@ export class TagPrinting {
   ) {}
 
   /** Labels of the places that a question of the list of places finds, in the order of their codes. */
-  async places(words: string, kind: string, form: TagForm): Promise<Buffer> {
-    const like = `%${escapeLike(words.toUpperCase())}%`;
-    const rows = await this.db.rows<{ code: string; zone: string }>(
-      `SELECT code, zone FROM place WHERE kind ${kind ? '= ?' : "IN ('bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine')"} AND (code LIKE ? OR UPPER(zone) LIKE ?) ORDER BY code LIMIT ${MOST}`,
-      [...(kind ? [kind] : []), like, like],
-    );
+  async places(words: string, kind: PlaceQuery['kind'], form: TagForm): Promise<Buffer> {
+    const rows = await placesFound(this.db, { words, kind, after: undefined }, MOST);
     return drawTags(
       rows.map(r => ({ code: r.code, words: r.code, small: r.zone })),
       form,

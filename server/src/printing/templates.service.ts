@@ -2,6 +2,8 @@ import type { PaperTemplate, PaperTemplateIn } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, NONE, newId } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
+import { PaperTemplate as TemplateEntity } from './paperTemplate.entity.js';
+import { channelByCode, templates } from './templates.queries.js';
 
 /** What a paper looks like where no template fits. */
 const PLAIN: Omit<PaperTemplate, 'kind'> = {
@@ -16,21 +18,13 @@ const PLAIN: Omit<PaperTemplate, 'kind'> = {
   metric: false,
 };
 
-interface Record extends Omit<PaperTemplate, 'channel' | 'prices' | 'metric'> {
-  channel: string | null;
-  prices: number;
-  metric: number;
-}
-
 /** Templates of slips and invoices, chosen by the order's channel and destination: the first that fits, from the top. */
 @Injectable()
 export class PaperTemplates {
   constructor(private readonly db: Db) {}
 
   async list(): Promise<PaperTemplate[]> {
-    const rows = await this.db.rows<Record>(
-      'SELECT t.id, t.kind, t.name, t.position, c.code AS channel, t.country, t.heading, t.message, t.prices, t.metric FROM paperTemplate t LEFT JOIN channel c ON c.id = t.channelId ORDER BY t.kind, t.position, t.id DESC',
-    );
+    const rows = await templates(this.db);
     return rows.map(r => ({ ...r, channel: r.channel ?? '', prices: !!r.prices, metric: !!r.metric }));
   }
 
@@ -52,21 +46,19 @@ export class PaperTemplates {
   save(input: PaperTemplateIn, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const { id, channel, ...columns } = input;
-      const channelId = channel
-        ? (await tx.one<{ id: string }>('SELECT id FROM channel WHERE code = ?', [channel]))?.id
-        : null;
+      const channelId = channel ? (await channelByCode(tx, channel))?.id : null;
       if (channelId === undefined)
         throw new NotHere(`The channel ${channel}`, 'Choose one of the channels offered.');
-      await tx.insert(
-        'paperTemplate',
+      await tx.upsert(
+        TemplateEntity,
         [{ id: id ?? newId(), ...columns, channelId }],
-        `ON DUPLICATE KEY UPDATE ${[...Object.keys(columns), 'channelId'].map(c => `${c} = VALUES(${c})`).join(', ')}`,
+        [...(Object.keys(columns) as (keyof typeof columns)[]), 'channelId'],
       );
     });
   }
 
   async remove(id: string): Promise<void> {
-    if ((await this.db.run('DELETE FROM paperTemplate WHERE id = ?', [id])) === 0)
-      throw new NotHere('That template');
+    const { affected } = await this.db.of(TemplateEntity).delete({ id });
+    if (!affected) throw new NotHere('That template');
   }
 }

@@ -7,8 +7,8 @@ export type ToldListing = Pick<Listing, 'channelSku' | 'title' | 'gtin' | 'price
 
 /** Takes in what a channel tells of its listings; links and units that are here stay. */
 export async function takeListings(tx: Tx, channelId: string, told: readonly ToldListing[]): Promise<void> {
-  await tx.insert(
-    'listing',
+  await tx.upsert(
+    Listing,
     told.map(({ channelSku, title, gtin, priceMinor }) => ({
       id: newId(),
       channelId,
@@ -19,7 +19,7 @@ export async function takeListings(tx: Tx, channelId: string, told: readonly Tol
       productId: null,
       seenAt: tx.at,
     })),
-    'ON DUPLICATE KEY UPDATE title = VALUES(title), gtin = VALUES(gtin), priceMinor = VALUES(priceMinor), seenAt = VALUES(seenAt)',
+    ['title', 'gtin', 'priceMinor', 'seenAt'],
   );
 }
 

@@ -1,7 +1,9 @@
 import { explode, type RecipePart } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
 import { newId, type Tx } from '../database/db.js';
 import { CatalogService } from './catalog.service.js';
+import { Listing as ListingEntity } from './listing.entity.js';
 import type { Product } from './product.js';
 
 /** A line as it is sold, before it is matched. */
@@ -79,10 +81,10 @@ export class LineMatching {
     const skus = [...wanted.keys()];
     const found = new Map<string, Listing>();
     for (let i = 0; i < skus.length; i += 1000)
-      for (const l of await tx.rows<Listing>(
-        'SELECT id, channelSku, productId, units FROM listing WHERE channelId = ? AND channelSku IN (?)',
-        [channelId, skus.slice(i, i + 1000)],
-      ))
+      for (const l of await tx.of(ListingEntity).find({
+        where: { channelId, channelSku: In(skus.slice(i, i + 1000)) },
+        select: { id: true, channelSku: true, productId: true, units: true },
+      }))
         found.set(l.channelSku, l);
     if (makeMissing) {
       const missing = [...wanted.values()]
@@ -95,7 +97,7 @@ export class LineMatching {
           priceMinor: l.priceMinor,
           productId: null,
         }));
-      await tx.insert('listing', missing);
+      await tx.insert(ListingEntity, missing);
       for (const m of missing) found.set(m.channelSku, { ...m, units: 1 });
     }
     const linked = [...found.values()].flatMap(l => l.productId ?? []);

@@ -1,7 +1,8 @@
 import { explode, makeable, type RecipePart } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { NONE, type Sql } from '../database/db.js';
+import { type Sql } from '../database/db.js';
 import { CatalogService } from './catalog.service.js';
+import { freeOf } from './stockForSale.queries.js';
 
 /** How many of a product can still be sold. */
 @Injectable()
@@ -21,10 +22,7 @@ export class StockForSale {
     };
     const needs = new Map([...asked.keys()].map(id => [id, partsOf(id)]));
     const stocked = [...new Set([...needs.values()].flatMap(parts => parts.map(p => p.productId)))];
-    const rows = await sql.rows<{ productId: string; free: number }>(
-      'SELECT productId, onHand - reserved AS free FROM productStock WHERE productId IN (?)',
-      [[...stocked, NONE]],
-    );
+    const rows = await freeOf(sql, stocked);
     const free = new Map(rows.map(r => [r.productId, r.free]));
     return new Map([...needs].map(([id, parts]) => [id, makeable(parts, p => free.get(p) ?? 0)]));
   }

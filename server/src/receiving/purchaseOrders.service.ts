@@ -1,21 +1,24 @@
+import { PurchaseLine } from './purchaseLine.entity.js';
+import {
+  addSupplier,
+  lockPurchaseOrder,
+  openFirst,
+  orderedBefore,
+  type PurchaseOrderRecord,
+  productsBySku,
+  receivedUnits,
+} from './purchaseOrders.queries.js';
+
+export type { PurchaseOrderRecord } from './purchaseOrders.queries.js';
+
 import type { PurchaseOrderIn, PurchaseOrderRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-
-export interface PurchaseOrderRecord {
-  id: string;
-  no: number;
-  reference: string;
-  expected: string | null;
-  state: 'open' | 'done' | 'cancelled';
-  supplier: string;
-}
-
-/** Purchase orders on the page. */
-const SHOWN = 200;
+import { PurchaseOrder } from './purchaseOrder.entity.js';
+import { Supplier } from './supplier.entity.js';
 
 /** Orders to suppliers: what is awaited, by when, and how much of it came. */
 @Injectable()
@@ -34,10 +37,7 @@ export class PurchaseOrders {
     const skus = [...new Set(input.lines.map(l => l.sku))];
     if (skus.length < input.lines.length)
       throw new Forbidden('A product stands on two lines.', 'Put its quantities together on one line.');
-    const products = await sql.rows<{ id: string; sku: string; name: string; kind: string; stage: string }>(
-      'SELECT id, sku, name, kind, stage FROM product WHERE sku IN (?)',
-      [skus],
-    );
+    const products = await productsBySku(sql, skus);
     const bySku = new Map(products.map(p => [p.sku, p]));
     for (const sku of skus) {
       const p = bySku.get(sku);
@@ -47,10 +47,7 @@ export class PurchaseOrders {
         throw new Forbidden(`${p.name} is retired.`, 'Make it live again first, or leave it out.');
     }
     if (input.reference !== '') {
-      const same = await sql.one<{ no: number }>(
-        'SELECT o.no FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId WHERE s.name = ? AND o.reference = ?',
-        [input.supplier, input.reference],
-      );
+      const same = await orderedBefore(sql, input.supplier, input.reference);
       if (same)
         throw new TooLate(
           `PO-${same.no} is the order ${input.reference} to ${input.supplier} already.`,
@@ -65,7 +62,7 @@ export class PurchaseOrders {
     const supplier = await this.supplier(tx, input.supplier);
     const products = await this.judge(tx, input);
     const house = await this.house.warehouse(tx);
-    await tx.insert('purchaseOrder', [
+    await tx.insert(PurchaseOrder, [
       {
         id: input.key,
         warehouseId: house.id,
@@ -78,7 +75,7 @@ export class PurchaseOrders {
       },
     ]);
     await tx.insert(
-      'purchaseLine',
+      PurchaseLine,
       input.lines.map((l, position) => ({
         id: newId(),
         orderId: input.key,
@@ -87,32 +84,25 @@ export class PurchaseOrders {
         quantity: l.quantity,
       })),
     );
-    const { no } = (await tx.one<{ no: number }>('SELECT no FROM purchaseOrder WHERE id = ?', [input.key]))!;
+    const { no } = (await tx.of(PurchaseOrder).findOne({ where: { id: input.key }, select: { no: true } }))!;
     await tx.tell('purchases', `PO-${no}`);
     return `PO-${no}`;
   }
 
   /** Locks the supplier of a name, made when it is new, so that two cannot give one reference at once. Its row is locked by its key alone: many orders to one supplier come one after another. */
   private async supplier(tx: Tx, name: string): Promise<{ id: string }> {
-    const find = () => tx.one<{ id: string }>('SELECT id FROM supplier WHERE name = ?', [name]);
-    if (!(await find()))
-      await tx.run('INSERT IGNORE INTO supplier (id, name) VALUES (?, ?)', [newId(), name]);
+    const find = () => tx.of(Supplier).findOne({ where: { name }, select: { id: true } });
+    if (!(await find())) await addSupplier(tx, newId(), name);
     const { id } = (await find())!;
-    return (await tx.one<{ id: string }>('SELECT id FROM supplier WHERE id = ? FOR UPDATE', [id]))!;
+    return (await tx
+      .of(Supplier)
+      .findOne({ where: { id }, select: { id: true }, lock: { mode: 'pessimistic_write' } }))!;
   }
 
   /** Open orders by the day they are expected, then the newest that are done. */
   async list(at: Date): Promise<PurchaseOrderRow[]> {
     const today = await this.house.today(this.db, at);
-    const rows = await this.db.rows<
-      Omit<PurchaseOrderRow, 'no' | 'late' | 'frees'> & { id: string; no: number; frees: number }
-    >(
-      `SELECT o.id, o.no, s.name AS supplier, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, COUNT(l.id) AS \`lines\`, CAST(SUM(l.quantity) AS INT) AS ordered, CAST(SUM(l.received) AS INT) AS received,
-         (SELECT COUNT(DISTINCT p.orderId) FROM linePart p JOIN orders x ON x.id = p.orderId AND x.stage = 'Short' JOIN purchaseLine w ON w.productId = p.productId AND w.orderId = o.id AND w.received < w.quantity
-           WHERE p.quantity > (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.partId = p.id)) AS frees
-       FROM ((SELECT id FROM purchaseOrder WHERE state = 'open' ORDER BY expected LIMIT ${SHOWN}) UNION (SELECT id FROM purchaseOrder ORDER BY no DESC LIMIT ${SHOWN})) w
-         JOIN purchaseOrder o ON o.id = w.id JOIN supplier s ON s.id = o.supplierId JOIN purchaseLine l ON l.orderId = o.id GROUP BY o.id ORDER BY o.state <> 'open', IF(o.state = 'open', o.expected IS NULL, 0), IF(o.state = 'open', o.expected, NULL), o.no DESC LIMIT ${SHOWN}`,
-    );
+    const rows = await openFirst(this.db);
     return rows.map(({ id: _, no, ...r }) => ({
       ...r,
       no: `PO-${no}`,
@@ -123,10 +113,7 @@ export class PurchaseOrders {
 
   async found(tx: Tx, no: string): Promise<PurchaseOrderRecord> {
     const number = /^PO-(\d{1,9})$/i.exec(no.trim())?.[1] ?? -1;
-    const order = await tx.one<PurchaseOrderRecord>(
-      'SELECT o.id, o.no, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, s.name AS supplier FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId WHERE o.no = ? FOR UPDATE',
-      [number],
-    );
+    const order = await lockPurchaseOrder(tx, number);
     if (!order) throw new NotHere(`The purchase order ${no.slice(0, 20)}`);
     return order;
   }
@@ -137,15 +124,10 @@ export class PurchaseOrders {
       const order = await this.found(tx, no);
       if (order.state !== 'open')
         throw new Forbidden(`PO-${order.no} is ${order.state} already.`, 'Look at the list again.');
-      const got = await tx.one<{ n: number }>(
-        'SELECT CAST(SUM(received) AS INT) AS n FROM purchaseLine WHERE orderId = ?',
-        [order.id],
-      );
-      await tx.run('UPDATE purchaseOrder SET state = ?, doneAt = ? WHERE id = ?', [
-        (got?.n ?? 0) > 0 ? 'done' : 'cancelled',
-        tx.at,
-        order.id,
-      ]);
+      const got = await receivedUnits(tx, order.id);
+      await tx
+        .of(PurchaseOrder)
+        .update({ id: order.id }, { state: (got?.n ?? 0) > 0 ? 'done' : 'cancelled', doneAt: tx.at });
       await tx.tell('purchases', `PO-${order.no}`);
     });
   }

@@ -14,6 +14,7 @@ import { ReceivingController } from './receiving.controller.js';
 import { Receiving } from './receiving.service.js';
 import { Supplier } from './supplier.entity.js';
 
+export { orderedBefore } from './purchaseOrders.queries.js';
 export { PurchaseOrders } from './purchaseOrders.service.js';
 
 @Module({

@@ -10,13 +10,28 @@ import {
 import { Injectable } from '@nestjs/common';
 import { StockCorrections } from '../corrections/corrections.module.js';
 import { Db, type Doer, fromJson, NONE, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { event, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { Lots, PutAway, StockService } from '../stock/stock.module.js';
+import { PurchaseLine } from './purchaseLine.entity.js';
+import { PurchaseOrder } from './purchaseOrder.entity.js';
 import { type PurchaseOrderRecord, PurchaseOrders } from './purchaseOrders.service.js';
+import {
+  addReceived,
+  clearAmong,
+  freedBy,
+  lockOrderOfSession,
+  lockUnlisted,
+  lotsOf,
+  placeToFill,
+  receivingRow,
+  sessionOf,
+} from './receiving.queries.js';
 
 interface LineRow {
   id: string;
@@ -24,8 +39,6 @@ interface LineRow {
   quantity: number;
   received: number;
 }
-
-const FREED_SHOWN = 12;
 
 /** Receiving by scan: what comes is counted into the dock, put away by scanning its place, and promised at once to who waits for it. */
 @Injectable()
@@ -39,6 +52,7 @@ export class Receiving {
     private readonly putAway: PutAway,
     private readonly reservations: Reservations,
     private readonly scans: ScansService,
+    private readonly house: HouseService,
     private readonly orders: PurchaseOrders,
   ) {}
 
@@ -46,9 +60,7 @@ export class Receiving {
   async open(no: string, device: string, doer: Doer): Promise<ReceiveView> {
     const sessionId = await this.db.tx(doer, async tx => {
       const order = await this.orders.found(tx, no);
-      const known = await tx.one<{ id: string }>('SELECT id FROM scanSession WHERE purchaseOrderId = ?', [
-        order.id,
-      ]);
+      const known = await sessionOf(tx, order.id);
       if (known) return known.id;
       if (order.state !== 'open')
         throw new Forbidden(`PO-${order.no} is ${order.state}; nothing is awaited.`, 'Open another order.');
@@ -59,17 +71,9 @@ export class Receiving {
   }
 
   async view(sessionId: string): Promise<ReceiveView> {
-    const row = await this.db.one<
-      { state: string } & Omit<PurchaseOrderRecord, 'state'> & { orderState: PurchaseOrderRecord['state'] }
-    >(
-      `SELECT x.state, o.id, o.no, o.reference, CAST(o.expected AS CHAR) AS expected, o.state AS orderState FROM scanSession x JOIN purchaseOrder o ON o.id = x.purchaseOrderId WHERE x.id = ?`,
-      [sessionId],
-    );
+    const row = await receivingRow(this.db, sessionId);
     if (!row) throw new NotHere('That receiving', 'Open the purchase order again by its code.');
-    const freed = await this.db.rows<{ id: string; no: number; channelNumber: string; buyer: string }>(
-      "SELECT DISTINCT o.id, o.no, o.channelNumber, o.buyer, o.leavesAt FROM orderEvent e JOIN orders o ON o.id = e.orderId AND o.stage = 'Clear' WHERE e.kind = 'freed by goods' AND e.says LIKE ? ORDER BY o.leavesAt IS NULL, o.leavesAt, o.no LIMIT ?",
-      [`% PO-${row.no}.`, FREED_SHOWN],
-    );
+    const freed = await freedBy(this.db, `% PO-${row.no}.`);
     return {
       sessionId,
       no: `PO-${row.no}`,
@@ -84,17 +88,19 @@ export class Receiving {
   /** Judges a scan at the dock and moves the stock with it. */
   scan(sessionId: string, scan: ScanIn, doer: Doer): Promise<Judged<ReceiveState>> {
     return this.db.tx(doer, tx =>
-      this.scans.judge<ReceiveState, ReceiveEffect>(tx, sessionId, scan, receiveScan, (effects, _, after) =>
-        this.act(tx, sessionId, effects, after),
+      this.scans.judge<ReceiveState, ReceiveEffect>(
+        tx,
+        'receive',
+        sessionId,
+        scan,
+        receiveScan,
+        (effects, _, after) => this.act(tx, sessionId, effects, after),
       ),
     );
   }
 
   private async act(tx: Tx, sessionId: string, effects: ReceiveEffect[], after: ReceiveState): Promise<void> {
-    const order = (await tx.one<{ id: string; no: number; state: string }>(
-      'SELECT o.id, o.no, o.state FROM purchaseOrder o JOIN scanSession x ON x.purchaseOrderId = o.id WHERE x.id = ? FOR UPDATE',
-      [sessionId],
-    ))!;
+    const order = (await lockOrderOfSession(tx, sessionId))!;
     if (
       order.state === 'cancelled' ||
       (order.state === 'done' && effects.some(e => e.type === 'receive' && e.units > 0))
@@ -103,30 +109,24 @@ export class Receiving {
         `PO-${order.no} was closed meanwhile: the rest is not coming.`,
         'Ask the office about it.',
       );
-    const dock = await tx.one<{ id: string }>(
-      "SELECT id FROM place WHERE kind = 'dock' ORDER BY code LIMIT 1",
-    );
-    if (!dock)
-      throw new Forbidden('The house has no dock.', 'Make a place of the kind dock under Stock > Places.');
+    const dock = await this.house.place(tx, 'dock');
     for (const e of effects) {
-      const line = (await tx.one<LineRow>(
-        'SELECT id, productId, quantity, received FROM purchaseLine WHERE id = ?',
-        [e.lineId],
-      ))!;
+      const line = (await tx.of(PurchaseLine).findOne({
+        where: { id: e.lineId },
+        select: { id: true, productId: true, quantity: true, received: true },
+      }))!;
       const lotId =
         e.lot === null
           ? null
           : await this.lots.of(tx, line.productId, e.lot, e.type === 'receive' ? e.expiry : null);
-      if (e.type === 'put') await this.put(tx, line, lotId, e.units, e.place, dock.id);
-      else await this.receive(tx, order.no, line, lotId, e.units, dock.id);
+      if (e.type === 'put') await this.put(tx, line, lotId, e.units, e.place, dock);
+      else await this.receive(tx, order.no, line, lotId, e.units, dock);
     }
     const done = receiveDone(after);
     if (done !== (order.state === 'done'))
-      await tx.run('UPDATE purchaseOrder SET state = ?, doneAt = ? WHERE id = ?', [
-        done ? 'done' : 'open',
-        done ? tx.at : null,
-        order.id,
-      ]);
+      await tx
+        .of(PurchaseOrder)
+        .update({ id: order.id }, { state: done ? 'done' : 'open', doneAt: done ? tx.at : null });
     await tx.tell('purchases', `PO-${order.no}`);
   }
 
@@ -139,8 +139,8 @@ export class Receiving {
     units: number,
     dockId: string,
   ): Promise<void> {
-    const outside = (await tx.one<{ id: string }>("SELECT id FROM place WHERE kind = 'outside' LIMIT 1"))!.id;
-    await tx.run('UPDATE purchaseLine SET received = received + ? WHERE id = ?', [units, line.id]);
+    const outside = await this.house.place(tx, 'outside');
+    await addReceived(tx, units, line.id);
     const move = {
       productId: line.productId,
       lotId,
@@ -157,14 +157,12 @@ export class Receiving {
       );
       return;
     }
-    const wanting = await this.reservations.lockWanting(tx, [line.productId]);
+    const wanting = await this.reservations.wanting(tx, [line.productId]);
+    await lockAll(tx, { orders: wanting, productStock: [line.productId] });
     await this.stock.apply(tx, { moves: [{ ...move, from: outside, to: dockId }] });
     const served = await this.reservations.reserveLocked(tx, wanting);
     if (served.length > 0) {
-      const clear = await tx.rows<{ id: string }>(
-        "SELECT id FROM orders WHERE id IN (?) AND stage = 'Clear'",
-        [served],
-      );
+      const clear = await clearAmong(tx, served);
       await toHistory(
         tx,
         clear.map(o => event(tx, o.id, 'freed by goods', `Clear: what it lacked came with PO-${orderNo}.`)),
@@ -181,16 +179,7 @@ export class Receiving {
     code: string,
     dockId: string,
   ): Promise<void> {
-    const place = await tx.one<{
-      id: string;
-      code: string;
-      kind: string;
-      capacity: number | null;
-      lies: number;
-    }>(
-      'SELECT p.id, p.code, p.kind, p.capacity, (SELECT CAST(COALESCE(SUM(b.onHand), 0) AS INT) FROM stockBalance b WHERE b.placeId = p.id) AS lies FROM place p WHERE p.code = ?',
-      [code],
-    );
+    const place = await placeToFill(tx, code);
     if (!place) throw new NotHere(`The place ${code}`, 'Scan the place again, or choose the proposed one.');
     if (!['bin', 'reserve', 'quarantine', 'staging', 'bench'].includes(place.kind))
       throw new Forbidden(
@@ -214,10 +203,7 @@ export class Receiving {
     const promised = place.kind === 'bin' || place.kind === 'reserve';
     if (promised) {
       await this.stock.lockFree(tx, [line.productId]);
-      const free = await tx.one<{ n: number }>(
-        'SELECT onHand - listed AS n FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
-        [line.productId, move.from, lotId ?? NONE],
-      );
+      const free = await lockUnlisted(tx, line.productId, move.from, lotId ?? NONE);
       if ((free?.n ?? 0) < move.quantity)
         throw new Forbidden(
           `Only ${Math.max(0, free?.n ?? 0)} of them still lie free ${units > 0 ? 'on the dock' : `in ${code}`}: the others are on a pick list and are taken from there.`,
@@ -229,16 +215,14 @@ export class Receiving {
   }
 
   private async lines(tx: Tx, order: PurchaseOrderRecord): Promise<ReceiveLine[]> {
-    const rows = await tx.rows<LineRow>(
-      'SELECT id, productId, quantity, received FROM purchaseLine WHERE orderId = ? ORDER BY position',
-      [order.id],
-    );
+    const rows = await tx.of(PurchaseLine).find({
+      where: { orderId: order.id },
+      select: { id: true, productId: true, quantity: true, received: true },
+      order: { position: 'ASC' },
+    });
     const ids = rows.map(r => r.productId);
     const products = await this.catalog.products(tx, ids);
-    const lots = await tx.rows<{ productId: string; code: string; expiry: string | null }>(
-      'SELECT productId, code, CAST(expiry AS CHAR) AS expiry FROM lot WHERE productId IN (?) ORDER BY code',
-      [ids],
-    );
+    const lots = await lotsOf(tx, ids);
     const lines: ReceiveLine[] = [];
     for (const r of rows) {
       const { id, sku, name, codes, picture, hint, facts } = products.get(r.productId)!;

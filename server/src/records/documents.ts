@@ -6,7 +6,17 @@ import {
   type Stage,
   type Value,
 } from '@auk/core';
-import { fromJson, NONE, type Sql } from '../database/db.js';
+import { fromJson, type Sql, Tx } from '../database/db.js';
+import {
+  begunAmong,
+  type LineRecord,
+  linesOf,
+  type OrderRecord,
+  ordersOf,
+  type StoredLine,
+} from './documents.queries.js';
+
+export type { StoredLine } from './documents.queries.js';
 
 /** An order as it is stored, with its document. */
 export interface StoredOrder {
@@ -24,52 +34,6 @@ export interface StoredOrder {
   base: OrderDocument | null;
   document: OrderDocument;
   lines: StoredLine[];
-}
-
-/** A line that was not removed. */
-export interface StoredLine {
-  id: string;
-  key: string;
-  channelSku: string;
-  position: number;
-  quantity: number;
-  units: number;
-  productId: string | null;
-}
-
-interface OrderRecord {
-  id: string;
-  no: number;
-  channelId: string;
-  channelNumber: string;
-  warehouseId: string;
-  currency: string;
-  stage: Stage;
-  version: number;
-  draftedAt: Date | null;
-  base: string | null;
-  mail: string;
-  payment: string;
-  note: string;
-  shippingMinor: number;
-  discountMinor: number;
-  paidMinor: number;
-  promised: string | null;
-  shipBy: string | null;
-  serviceAsked: string;
-  pickUpPoint: string;
-  weightOverrideMg: number | null;
-  shipTo: string;
-  billTo: string | null;
-}
-
-interface LineRecord extends StoredLine {
-  orderId: string;
-  title: string;
-  priceMinor: number;
-  taxMinor: number | null;
-  taxPpm: number | null;
-  weightMg: number | null;
 }
 
 /** Head fields that are columns of the same name. */
@@ -98,14 +62,9 @@ export async function loadOrders(
   const orders = new Map<string, StoredOrder>();
   for (let i = 0; i < ids.length; i += 500) {
     const part = ids.slice(i, i + 500);
-    const rows = await sql.rows<OrderRecord>(
-      `SELECT * FROM orders WHERE id IN (?) ORDER BY id ${lock ? 'FOR UPDATE' : ''}`,
-      [part],
-    );
-    const lines = await sql.rows<LineRecord>(
-      'SELECT id, orderId, lineKey AS `key`, channelSku, position, title, quantity, units, priceMinor, taxMinor, taxPpm, weightMg, productId FROM orderLine WHERE orderId IN (?) AND removedAt IS NULL ORDER BY position',
-      [part],
-    );
+    const rows = await ordersOf(sql, part, HEAD_COLUMNS, lock);
+    if (lock && sql instanceof Tx) sql.holding('orders', rows);
+    const lines = await linesOf(sql, part);
     const byOrder = new Map<string, LineRecord[]>();
     for (const l of lines) byOrder.set(l.orderId, [...(byOrder.get(l.orderId) ?? []), l]);
     const underWay = new Set(await ordersUnderWay(sql, part));
@@ -116,10 +75,7 @@ export async function loadOrders(
 
 /** Those of some orders of which something is on a list or further. */
 export async function ordersUnderWay(sql: Sql, ids: readonly string[]): Promise<string[]> {
-  const rows = await sql.rows<{ orderId: string }>(
-    "SELECT DISTINCT orderId FROM allocation WHERE orderId IN (?) AND hold <> 'soft' AND quantity > 0",
-    [[...ids, NONE]],
-  );
+  const rows = await begunAmong(sql, ids);
   return rows.map(r => r.orderId);
 }
 

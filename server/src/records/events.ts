@@ -1,8 +1,9 @@
 import type { Change } from '@auk/core';
 import type { Row, Tx } from '../database/db.js';
+import { OrderEvent } from './orderEvent.entity.js';
 
 /** Appends rows to the history of orders. */
-export const toHistory = (tx: Tx, rows: readonly Row[]): Promise<void> => tx.insert('orderEvent', rows);
+export const toHistory = (tx: Tx, rows: readonly Row[]): Promise<void> => tx.insert(OrderEvent, rows);
 
 /** A row of an order's history. `changes` tells field by field what was before and after, `version` the order's version it led to. */
 export function event(

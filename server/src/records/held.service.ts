@@ -1,21 +1,13 @@
-import { type Held, type Payment, whyHeld } from '@auk/core';
+import { type Held, whyHeld } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { Sql } from '../database/db.js';
 import { Forbidden } from '../http/problem.js';
+import { heldParcels, holdFacts, openStops } from './held.queries.js';
 
 /** A parcel in the house whose order is held back. */
 export interface HeldParcel extends Held {
   no: number;
   orderId: string;
-}
-
-interface Facts {
-  id: string;
-  number: string;
-  cancelled: number;
-  parked: number;
-  parkedReason: string | null;
-  payment: Payment;
 }
 
 /** Whether an order whose goods are packed may still get a label and leave. */
@@ -26,14 +18,8 @@ export class HeldOrders {
     const held = new Map<string, Held>();
     if (orderIds.length === 0) return held;
     const ids = [...new Set(orderIds)];
-    const orders = await sql.rows<Facts>(
-      'SELECT id, channelNumber AS number, cancelledAt IS NOT NULL AS cancelled, parkedAt IS NOT NULL AS parked, parkedReason, payment FROM orders WHERE id IN (?)',
-      [ids],
-    );
-    const stops = await sql.rows<{ orderId: string; says: string; cure: string }>(
-      'SELECT orderId, says, cure FROM stopReason WHERE orderId IN (?) AND liftedAt IS NULL ORDER BY raisedAt, id',
-      [ids],
-    );
+    const orders = await holdFacts(sql, ids);
+    const stops = await openStops(sql, ids);
     for (const o of orders) {
       const why = whyHeld({
         number: o.number,
@@ -56,11 +42,7 @@ export class HeldOrders {
 
   /** Packed parcels in the house whose orders are held back, oldest first. */
   async parcels(sql: Sql, most: number): Promise<HeldParcel[]> {
-    const rows = await sql.rows<{ no: number; orderId: string }>(
-      `SELECT c.no, c.orderId FROM parcel c JOIN orders o ON o.id = c.orderId WHERE c.departedAt IS NULL AND c.closedAt IS NOT NULL
-       AND (o.cancelledAt IS NOT NULL OR o.parkedAt IS NOT NULL OR o.payment = 'refunded' OR EXISTS (SELECT 1 FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL)) ORDER BY c.no LIMIT ?`,
-      [most],
-    );
+    const rows = await heldParcels(sql, most);
     const why = await this.among(
       sql,
       rows.map(r => r.orderId),

@@ -1,5 +1,6 @@
 import type { Sql } from '../database/db.js';
 import { Forbidden } from '../http/problem.js';
+import { buildOfOrder } from './houseOrders.queries.js';
 
 /** The channel of orders that are the parts of builds: the house's own, picked like any other. */
 export const BUILDS = 'build';
@@ -8,7 +9,7 @@ export const HAND = 'hand';
 
 /** Refuses what is done to an order of a buyer when the order is the parts of a build. */
 export async function refuseBuild(sql: Sql, orderId: string): Promise<void> {
-  const build = await sql.one<{ no: number }>('SELECT no FROM build WHERE orderId = ?', [orderId]);
+  const build = await buildOfOrder(sql, orderId);
   if (build)
     throw new Forbidden(
       `BU-${build.no} is a build: these are the parts of a kit, no buyer’s order.`,

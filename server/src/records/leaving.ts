@@ -1,4 +1,7 @@
+import { In } from 'typeorm';
 import type { Tx } from '../database/db.js';
+import { setDeparture } from './leaving.queries.js';
+import { Shipment } from './shipment.entity.js';
 
 /** Plans orders, and their shipments, for a departure (null: none is known yet). */
 export async function leaveWith(
@@ -7,9 +10,6 @@ export async function leaveWith(
   departureId: string | null,
 ): Promise<void> {
   if (orderIds.length === 0) return;
-  await tx.run(
-    'UPDATE orders SET departureId = ?, leavesAt = (SELECT cutOff FROM departure WHERE id = ?) WHERE id IN (?)',
-    [departureId, departureId, orderIds],
-  );
-  await tx.run('UPDATE shipment SET departureId = ? WHERE orderId IN (?)', [departureId, orderIds]);
+  await setDeparture(tx, departureId, orderIds);
+  await tx.of(Shipment).update({ orderId: In(orderIds) }, { departureId });
 }

@@ -1,3 +1,4 @@
+import type { Stage } from '@auk/core';
 import { Entity, Index } from 'typeorm';
 import { At, Big, Code, Day, Fixed, Flag, Hash, Int, Json, Ref, Text, Uuid } from '../database/columns.js';
 
@@ -102,7 +103,7 @@ export class Order {
   departureId!: string | null;
 
   @Text(12)
-  stage!: string;
+  stage!: Stage;
 
   @Int({ default: 1 })
   version!: number;

@@ -1,5 +1,7 @@
 import type { RecipePart } from '@auk/core';
 import { newId, type Tx } from '../database/db.js';
+import { LinePart } from './linePart.entity.js';
+import { insertPartOf, partToMade } from './parts.queries.js';
 
 /** A part that stands in for units of a kit. */
 export interface StandIn {
@@ -15,20 +17,18 @@ export async function ekeOut(
   units: number,
   instead: readonly RecipePart[],
 ): Promise<StandIn[]> {
-  await tx.run('UPDATE linePart SET quantity = quantity - ?, made = made + ? WHERE id = ?', [
-    units,
-    units,
-    kitPartId,
-  ]);
+  await partToMade(tx, units, kitPartId);
   const parts = instead.map(p => ({
     partId: newId(),
     productId: p.productId,
     quantity: p.quantity * units,
   }));
-  for (const p of parts)
-    await tx.run(
-      'INSERT INTO linePart (id, lineId, orderId, shipmentId, productId, quantity, kitId) SELECT ?, lineId, orderId, shipmentId, ?, ?, productId FROM linePart WHERE id = ?',
-      [p.partId, p.productId, p.quantity, kitPartId],
-    );
+  for (const p of parts) await insertPartOf(tx, p.partId, p.productId, p.quantity, kitPartId);
   return parts;
+}
+
+/** The products of an order's parts. */
+export async function productsOf(tx: Tx, orderId: string): Promise<string[]> {
+  const parts = await tx.of(LinePart).find({ where: { orderId }, select: { productId: true } });
+  return [...new Set(parts.map(p => p.productId))];
 }

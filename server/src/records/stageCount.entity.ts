@@ -1,3 +1,4 @@
+import type { Stage } from '@auk/core';
 import { Entity } from 'typeorm';
 import { Big, Int, Text } from '../database/columns.js';
 
@@ -7,7 +8,7 @@ export class StageCount {
   id!: number;
 
   @Text(12)
-  stage!: string;
+  stage!: Stage;
 
   @Int()
   n!: number;

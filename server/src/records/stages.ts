@@ -1,5 +1,10 @@
 import { HOLDS, type Hold, orderStage, type Stage, type StageFacts } from '@auk/core';
-import { NONE, type Sql, type Tx } from '../database/db.js';
+import { In } from 'typeorm';
+import { type Sql, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
+import { Order } from './order.entity.js';
+import { StageCount } from './stageCount.entity.js';
+import { heldByStage, stageRows, stageSums } from './stages.queries.js';
 
 const ROWS = 1000;
 
@@ -11,21 +16,7 @@ export async function stageFacts(
   const facts = new Map<string, StageFacts & { stage: Stage }>();
   for (let i = 0; i < orderIds.length; i += ROWS) {
     const ids = orderIds.slice(i, i + ROWS);
-    const orders = await sql.rows<{
-      id: string;
-      stage: Stage;
-      checked: number;
-      cancelled: number;
-      parked: number;
-      stops: number;
-      wanted: number;
-    }>(
-      `SELECT o.id, o.stage, o.checkedAt IS NOT NULL AS checked, o.cancelledAt IS NOT NULL AS cancelled, o.parkedAt IS NOT NULL AS parked,
-         (SELECT COUNT(*) FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL) AS stops,
-         (SELECT COALESCE(SUM(p.quantity), 0) FROM linePart p WHERE p.orderId = o.id) AS wanted
-       FROM orders o WHERE o.id IN (?)`,
-      [ids],
-    );
+    const orders = await stageRows(sql, ids);
     for (const o of orders)
       facts.set(o.id, {
         stage: o.stage,
@@ -38,13 +29,7 @@ export async function stageFacts(
         closed: 0,
         labelled: 0,
       });
-    const held = await sql.rows<{ orderId: string; hold: Hold; n: number; closed: number; labelled: number }>(
-      `SELECT a.orderId, a.hold, SUM(a.quantity) AS n, SUM(IF(p.closedAt IS NULL, 0, a.quantity)) AS closed, SUM(IF(b.id IS NULL OR p.closedAt IS NULL, 0, a.quantity)) AS labelled
-       FROM allocation a LEFT JOIN parcel p ON a.parcelKey <> ? AND p.id = a.parcelKey
-       LEFT JOIN purchase b ON b.liveParcel = p.id AND b.state = 'bought'
-       WHERE a.orderId IN (?) AND a.quantity > 0 GROUP BY a.orderId, a.hold`,
-      [NONE, ids],
-    );
+    const held = await heldByStage(sql, ids);
     for (const h of held) {
       const f = facts.get(h.orderId)!;
       f.held[h.hold] = h.n;
@@ -59,10 +44,7 @@ export const emptyHolds = (): Record<Hold, number> =>
   Object.fromEntries(HOLDS.map(h => [h, 0])) as Record<Hold, number>;
 
 /** Locks orders in the order of their ids, as everybody does, before their goods. */
-export async function lockOrders(tx: Tx, ids: readonly string[]): Promise<void> {
-  if (ids.length > 0)
-    await tx.rows('SELECT id FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE', [[...new Set(ids)].sort()]);
-}
+export const lockOrders = (tx: Tx, ids: readonly string[]): Promise<void> => lockAll(tx, { orders: ids });
 
 /** The one writer of stages of orders that exist: derives them anew and stores what changed. Tells the live stream once. */
 export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promise<Map<string, Stage>> {
@@ -77,8 +59,7 @@ export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promis
     counts.set(stage, (counts.get(stage) ?? 0) + 1);
     counts.set(f.stage, (counts.get(f.stage) ?? 0) - 1);
   }
-  for (const [stage, ids] of changed)
-    await tx.run('UPDATE orders SET stage = ? WHERE id IN (?)', [stage, ids]);
+  for (const [stage, ids] of changed) await tx.of(Order).update({ id: In(ids) }, { stage });
   await countStages(tx, counts);
   if (changed.size > 0) await tx.tell('orders', orderIds.length === 1 ? orderIds[0]! : '');
   return after;
@@ -87,27 +68,28 @@ export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promis
 /** Appends to the counters of stages how many orders came to and left each. Appending waits for nobody; see StageCounts. */
 export function countStages(tx: Tx, changes: ReadonlyMap<Stage, number>): Promise<void> {
   return tx.insert(
-    'stageCount',
+    StageCount,
     [...changes].filter(([, n]) => n !== 0).map(([stage, n]) => ({ stage, n })),
   );
 }
 
 /** Folds the counters' appended rows into one a stage, so that reading them stays short. Rows that others are writing are passed over. */
 export async function foldStageCounts(tx: Tx): Promise<void> {
-  const rows = await tx.rows<{ id: number; stage: Stage; n: number }>(
-    'SELECT id, stage, n FROM stageCount ORDER BY id LIMIT 10000 FOR UPDATE SKIP LOCKED',
-  );
+  const rows = await tx.of(StageCount).find({
+    select: { id: true, stage: true, n: true },
+    order: { id: 'ASC' },
+    take: 10_000,
+    lock: { mode: 'pessimistic_write', onLocked: 'skip_locked' },
+  });
   if (rows.length <= 32) return;
   const sums = new Map<Stage, number>();
   for (const r of rows) sums.set(r.stage, (sums.get(r.stage) ?? 0) + r.n);
-  await tx.run('DELETE FROM stageCount WHERE id IN (?)', [rows.map(r => r.id)]);
+  await tx.of(StageCount).delete({ id: In(rows.map(r => r.id)) });
   await countStages(tx, sums);
 }
 
 /** How many orders stand in each stage, from the counters. */
 export async function stageCounts(sql: Sql): Promise<Map<Stage, number>> {
-  const rows = await sql.rows<{ stage: Stage; n: number }>(
-    'SELECT stage, CAST(SUM(n) AS INT) AS n FROM stageCount GROUP BY stage',
-  );
+  const rows = await stageSums(sql);
   return new Map(rows.map(r => [r.stage, r.n]));
 }

@@ -1,12 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import type { Sql, Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
 import { Lists, type OnList } from '../lists/lists.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import { event, toHistory } from './events.js';
-import { LinePart } from './linePart.entity.js';
+import { productsOf } from './parts.js';
 import { refreshStages } from './stages.js';
+import { openParcelOf } from './undoing.queries.js';
 
 /** What an edit of an order's goods would undo, or why it cannot be done now. */
 export interface Undoes {
@@ -34,11 +36,7 @@ export class Undoing {
 
   /** Says what an edit of lines (or of the address, when only a label is concerned) would undo. */
   async what(sql: Sql, orderId: string, goods: boolean): Promise<Undoes> {
-    const parcel = await sql.one<{ no: number; state: string | null; units: number }>(
-      `SELECT c.no, b.state, (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.parcelKey = c.id AND a.hold = 'packed') AS units
-       FROM parcel c LEFT JOIN purchase b ON b.liveParcel = c.id WHERE c.orderId = ? AND c.departedAt IS NULL ORDER BY b.state IS NULL, c.no LIMIT 1`,
-      [orderId],
-    );
+    const parcel = await openParcelOf(sql, orderId);
     if (parcel?.state)
       return {
         state: 'blocked',
@@ -75,8 +73,7 @@ export class Undoing {
   async takeBack(tx: Tx, orderId: string): Promise<void> {
     const held = await this.heldLocked(tx, orderId);
     // Whoever takes back gives up promises next: the products are locked before anything of them, and all at once.
-    const parts = await tx.of(LinePart).find({ select: { productId: true }, where: { orderId } });
-    await this.stock.lockFree(tx, [...new Set(parts.map(p => p.productId))]);
+    await lockAll(tx, { productStock: await productsOf(tx, orderId) });
     const staging = await this.house.placeNamed(tx, 'staging');
     const holds: HoldChange[] = [];
     const moves: Move[] = [];
@@ -139,6 +136,7 @@ export class Undoing {
   /** Takes what is listed and not picked yet off its lists; it stays promised. What lies in totes stays there. */
   async takeOffLists(tx: Tx, orderId: string): Promise<void> {
     const held = (await this.heldLocked(tx, orderId)).filter(h => h.hold === 'listed');
+    await lockAll(tx, { productStock: await productsOf(tx, orderId) });
     const common = (h: OnList) =>
       ({ partId: h.partId, orderId, productId: h.productId, parcelId: null, why: 'edit' }) as const;
     await this.stock.apply(tx, {

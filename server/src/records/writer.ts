@@ -8,12 +8,28 @@ import {
   togetherKey,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { NONE, newId, type Row, type Tx } from '../database/db.js';
+import { In } from 'typeorm';
+import { newId, type Row, type Tx } from '../database/db.js';
+import { lockAll } from '../database/locks.js';
 import type { Product } from '../products/products.module.js';
 import { LineMatching, type Matches } from '../products/products.module.js';
 import { type HoldChange, StockService } from '../stock/stock.module.js';
 import { addressOf, HEAD_COLUMNS, LINE_COLUMNS, type StoredOrder } from './documents.js';
 import { event, toHistory } from './events.js';
+import { LinePart } from './linePart.entity.js';
+import { OrderLine } from './orderLine.entity.js';
+import { productsOf } from './parts.js';
+import {
+  bumpVersion,
+  firstShipment,
+  lastPosition,
+  linesToLink,
+  lockOpenWithListing,
+  removeLines,
+  setWanted,
+  softOfParts,
+  updateHead,
+} from './writer.queries.js';
 
 /** How a write appears in the history. */
 export interface Told {
@@ -53,12 +69,7 @@ export class OrderWriter {
     if (changes.length === 0 && Object.keys(more).length === 0) return { changes, freed: [] };
     const freed = await this.writeLines(tx, order, after);
     const columns = { ...headColumns(after), ...more };
-    await tx.run(
-      `UPDATE orders SET ${Object.keys(columns)
-        .map(c => `${c} = ?`)
-        .join(', ')}, version = version + 1 WHERE id = ?`,
-      [...Object.values(columns), order.id],
-    );
+    await updateHead(tx, order.id, columns);
     if (changes.length > 0)
       await toHistory(tx, [event(tx, order.id, told.kind, told.says, changes, order.version + 1)]);
     order.document = after;
@@ -70,21 +81,21 @@ export class OrderWriter {
     const gone = order.lines.filter(l => !after.lines[l.key]);
     const added = Object.keys(after.lines).filter(key => !order.document.lines[key]);
     const freed: string[] = [];
+    // Nobody may promise anything to the parts while they change.
+    await lockAll(tx, { productStock: await productsOf(tx, order.id) });
     for (const l of order.lines) {
       const now = after.lines[l.key];
       const quantity = now ? Number(now.quantity) : 0;
       if (quantity !== l.quantity) freed.push(...(await this.resize(tx, order, l.id, l.quantity, quantity)));
       if (now)
-        await tx.run(`UPDATE orderLine SET ${LINE_COLUMNS.map(c => `${c} = ?`).join(', ')} WHERE id = ?`, [
-          ...LINE_COLUMNS.map(c => now[c] ?? null),
-          l.id,
-        ]);
+        await tx.of(OrderLine).update(l.id, Object.fromEntries(LINE_COLUMNS.map(c => [c, now[c] ?? null])));
     }
     if (gone.length > 0)
-      await tx.run("UPDATE orderLine SET removedAt = ?, lineKey = CONCAT('gone ', id) WHERE id IN (?)", [
+      await removeLines(
+        tx,
         tx.at,
         gone.map(l => l.id),
-      ]);
+      );
     if (added.length > 0) await this.addLines(tx, order, after, added);
     return freed;
   }
@@ -97,18 +108,15 @@ export class OrderWriter {
     before: number,
     after: number,
   ): Promise<string[]> {
-    const parts = await tx.rows<PartRow>(
-      'SELECT id, lineId, productId, quantity, made, kitId FROM linePart WHERE lineId = ? ORDER BY id',
-      [lineId],
-    );
-    // Nobody may promise anything to these parts while they change.
-    await this.stock.lockFree(
+    const parts = await tx.of(LinePart).find({
+      where: { lineId },
+      select: { id: true, lineId: true, productId: true, quantity: true, made: true, kitId: true },
+      order: { id: 'ASC' },
+    });
+    await lockAll(tx, { productStock: parts.map(p => p.productId) });
+    const soft = await softOfParts(
       tx,
-      parts.map(p => p.productId),
-    );
-    const soft = await tx.rows<{ partId: string; quantity: number }>(
-      "SELECT partId, quantity FROM allocation WHERE partId IN (?) AND hold = 'soft' AND quantity > 0",
-      [[...parts.map(p => p.id), NONE]],
+      parts.map(p => p.id),
     );
     const holds: HoldChange[] = [];
     // A kit that was eked out with parts is whole again; reserving decides anew.
@@ -129,8 +137,7 @@ export class OrderWriter {
         });
     }
     await this.stock.apply(tx, { holds });
-    for (const p of parts)
-      await tx.run('UPDATE linePart SET quantity = ?, made = 0 WHERE id = ?', [wanted(p), p.id]);
+    for (const p of parts) await setWanted(tx, wanted(p), p.id);
     return holds.map(h => h.productId);
   }
 
@@ -142,12 +149,9 @@ export class OrderWriter {
     recipe: { id: string; parts: readonly { productId: string; quantity: number }[] },
   ): Promise<string[]> {
     const freed = await this.resize(tx, order, line.id, line.quantity, 0);
-    const { shipmentId } = (await tx.one<{ shipmentId: string }>(
-      'SELECT id AS shipmentId FROM shipment WHERE orderId = ? AND seq = 1',
-      [order.id],
-    ))!;
+    const { shipmentId } = (await firstShipment(tx, order.id))!;
     await tx.insert(
-      'linePart',
+      LinePart,
       recipe.parts.map(p => ({
         id: newId(),
         lineId: line.id,
@@ -157,17 +161,14 @@ export class OrderWriter {
         quantity: p.quantity * line.quantity,
       })),
     );
-    await tx.run('UPDATE orderLine SET recipeId = ? WHERE id = ?', [recipe.id, line.id]);
-    await tx.run('UPDATE orders SET version = version + 1 WHERE id = ?', [order.id]);
+    await tx.of(OrderLine).update({ id: line.id }, { recipeId: recipe.id });
+    await bumpVersion(tx, order.id);
     return freed;
   }
 
   /** Locks the open orders with lines of a listing that has no product yet; gives their ids. */
   async waitingFor(tx: Tx, listingId: string): Promise<string[]> {
-    const rows = await tx.rows<{ id: string }>(
-      'SELECT DISTINCT o.id FROM orders o JOIN orderLine l ON l.orderId = o.id WHERE l.listingId = ? AND l.productId IS NULL AND l.removedAt IS NULL AND o.isOpen ORDER BY o.id FOR UPDATE',
-      [listingId],
-    );
+    const rows = await lockOpenWithListing(tx, listingId);
     return rows.map(r => r.id);
   }
 
@@ -179,21 +180,17 @@ export class OrderWriter {
     units: number,
     orderIds: readonly string[],
   ): Promise<void> {
-    const lines = await tx.rows<{ id: string; orderId: string; quantity: number; shipmentId: string }>(
-      `SELECT l.id, l.orderId, l.quantity, s.id AS shipmentId FROM orderLine l JOIN shipment s ON s.orderId = l.orderId AND s.seq = 1
-       WHERE l.listingId = ? AND l.orderId IN (?) AND l.productId IS NULL AND l.removedAt IS NULL`,
-      [listing.id, [...orderIds, NONE]],
-    );
+    const lines = await linesToLink(tx, listing.id, orderIds);
     if (lines.length === 0) return;
-    await tx.run('UPDATE orderLine SET productId = ?, recipeId = ?, units = ? WHERE id IN (?)', [
-      product.id,
-      product.recipe.recipeId,
-      units,
-      lines.map(l => l.id),
-    ]);
+    await tx
+      .of(OrderLine)
+      .update(
+        { id: In(lines.map(l => l.id)) },
+        { productId: product.id, recipeId: product.recipe.recipeId, units },
+      );
     const parts = await this.matching.partsOf(tx, product, units);
     await tx.insert(
-      'linePart',
+      LinePart,
       lines.flatMap(l =>
         parts.map(p => ({
           id: newId(),
@@ -219,14 +216,8 @@ export class OrderWriter {
     after: OrderDocument,
     keys: readonly string[],
   ): Promise<void> {
-    const { last } = (await tx.one<{ last: number | null }>(
-      'SELECT MAX(position) AS last FROM orderLine WHERE orderId = ?',
-      [order.id],
-    ))!;
-    const { shipmentId } = (await tx.one<{ shipmentId: string }>(
-      'SELECT id AS shipmentId FROM shipment WHERE orderId = ? AND seq = 1',
-      [order.id],
-    ))!;
+    const { last } = (await lastPosition(tx, order.id))!;
+    const { shipmentId } = (await firstShipment(tx, order.id))!;
     const sold = keys.map(key => ({
       key,
       channelSku: skuOfKey(key),
@@ -246,11 +237,11 @@ export class OrderWriter {
       lineRows(matches, { orderId: order.id, shipmentId, position: (last ?? -1) + 1 + i }, s),
     );
     await tx.insert(
-      'orderLine',
+      OrderLine,
       made.map(m => m.line),
     );
     await tx.insert(
-      'linePart',
+      LinePart,
       made.flatMap(m => m.parts),
     );
   }

@@ -61,6 +61,7 @@ export class Reservations {
       'SELECT o.id, o.stage FROM orders o WHERE o.isOpen AND o.draftedAt IS NULL AND EXISTS (SELECT 1 FROM linePart p WHERE p.orderId = o.id AND p.productId IN (?)) ORDER BY o.id FOR UPDATE',
       [scarce],
     );
+    tx.holding('orders', concerned);
     await this.stock.lockFree(tx, scarce);
     const ids = [...concerned.map(o => o.id), NONE];
     const soft = await tx.rows<{ partId: string; orderId: string; productId: string; quantity: number }>(
@@ -98,7 +99,7 @@ export class Reservations {
   }
 
   /** Open orders that want more of some products, or of kits that are made of them. */
-  private async wanting(tx: Tx, productIds: readonly string[]): Promise<string[]> {
+  async wanting(tx: Tx, productIds: readonly string[]): Promise<string[]> {
     const ids = [...new Set(productIds)];
     if (ids.length === 0) return [];
     const kits = await tx.rows<{ id: string }>(

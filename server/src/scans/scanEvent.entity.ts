@@ -29,6 +29,10 @@ export class ScanEvent {
   @Uuid({ nullable: true })
   personId!: string | null;
 
+  /** Who sent it, where that was another than who made it. */
+  @Uuid({ nullable: true })
+  sentById!: string | null;
+
   /** Version of the reducers that judged it. */
   @Int({ default: 1 })
   reducers!: number;

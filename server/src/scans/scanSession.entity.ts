@@ -1,16 +1,25 @@
 import { Entity, Index } from 'typeorm';
-import { At, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+import { At, Int, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
+export const SESSION_KINDS = ['pick', 'pack', 'receive', 'handover', 'draft', 'count', 'build'] as const;
+export type SessionKind = (typeof SESSION_KINDS)[number];
+
+/** One list, parcel, purchase order, departure or draft has one session of scans; places are counted and builds worked on again and again. */
 @Entity('scanSession')
 @Index(['listId'], { unique: true })
 @Index(['parcelId'], { unique: true })
 @Index(['purchaseOrderId'], { unique: true })
+@Index(['departureId'], { unique: true })
+@Index(['orderId'], { unique: true })
+@Index(['placeId'])
+@Index(['buildId'])
+@Index(['closedAt'])
 export class ScanSession {
   @Uuid({ primary: true })
   id!: string;
 
-  @OneOf(['pick', 'pack', 'receive'])
-  kind!: 'pick' | 'pack' | 'receive';
+  @OneOf(SESSION_KINDS)
+  kind!: SessionKind;
 
   @Ref('PickList', { nullable: true })
   listId!: string | null;
@@ -41,4 +50,20 @@ export class ScanSession {
 
   @Ref('PurchaseOrder', { nullable: true })
   purchaseOrderId!: string | null;
+
+  @Ref('Departure', { nullable: true })
+  departureId!: string | null;
+
+  @Ref('Order', { nullable: true })
+  orderId!: string | null;
+
+  @Ref('Place', { nullable: true })
+  placeId!: string | null;
+
+  @Ref('Build', { nullable: true })
+  buildId!: string | null;
+
+  /** Version of the reducers that its state is of. */
+  @Int({ default: 1 })
+  reducers!: number;
 }

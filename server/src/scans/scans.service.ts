@@ -1,13 +1,18 @@
 import type { Judged, ScanIn } from '@auk/contract';
-import { type Answer, canonicalCode, type KnownThing, REDUCERS, type Scan, type Step } from '@auk/core';
+import { type Answer, carried, REDUCERS, type Scan, type Step } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
-import { Malformed, NotHere } from '../http/problem.js';
-import { ScanSession } from './scanSession.entity.js';
+import { In, IsNull } from 'typeorm';
+import { refuseTooOld } from '../acts/age.js';
+import { Db, newId, type Tx } from '../database/db.js';
+import { Busy, Malformed, NotHere, TooLate } from '../http/problem.js';
+import { ScanEvent } from './scanEvent.entity.js';
+import { ScanSession, type SessionKind } from './scanSession.entity.js';
+import { isPerson, knownThing, oldSessions } from './scans.queries.js';
 
 /** A stored session of scans; `state` follows from `opened` and the events. */
 export interface SessionRow<S> {
   id: string;
+  kind: SessionKind;
   state: S;
   closedAt: Date | null;
   personId: string | null;
@@ -18,46 +23,60 @@ export interface SessionRow<S> {
 export type SessionAbout =
   | { kind: 'pick'; listId: string }
   | { kind: 'pack'; parcelId: string }
-  | { kind: 'receive'; purchaseOrderId: string };
+  | { kind: 'receive'; purchaseOrderId: string }
+  | { kind: 'handover'; departureId: string }
+  | { kind: 'draft'; orderId: string }
+  | { kind: 'count'; placeId: string }
+  | { kind: 'build'; buildId: string };
 
+/** What a judge makes of a scan: the answer, and the state it leads to. */
+export interface Judgement<S> {
+  answer: Answer;
+  state: S;
+}
+
+/** Kinds whose closed sessions take no more scans: what they counted is booked. */
+const BOOKED = new Set<SessionKind>(['count', 'build']);
 /** Longest text that is stored of a scan; the reducer refuses over-long ones by their length. */
 const STORED_TEXT = 260;
 
-/** Takes scans into sessions: each id once, judged by the core, stored with its answer before anything is told. */
+/**
+ * The one door for scans of all screens. A scan comes with its id, device, count and time into a session; it is judged once, and kept
+ * with its answer before anything is told. The same id again gets the same answer.
+ */
 @Injectable()
 export class ScansService {
+  constructor(private readonly db: Db) {}
+
   /**
-   * Judges one scan of a session within `tx`. The session row is the lock: scans of one session come one after another.
-   * `reduce` is the core's; `act` does what its effects ask, in the same transaction.
+   * Judges one scan of a session within `tx`. The session row is the lock: scans of one session come one after another. What `judge`
+   * does to the house is in the same transaction.
    */
-  async judge<S, E>(
+  async take<S>(
     tx: Tx,
+    kind: SessionKind,
     sessionId: string,
-    scan: ScanIn,
-    reduce: (state: S, scan: Scan) => Step<S, E>,
-    act: (effects: E[], before: S, after: S) => Promise<void>,
+    { maker, ...scan }: ScanIn,
+    judge: (session: SessionRow<S>, scan: Scan) => Promise<Judgement<S>>,
   ): Promise<Judged<S>> {
+    refuseTooOld(scan.id, tx.at);
     const session = await this.lock<S>(tx, sessionId);
-    const earlier = await tx.one<{ sessionId: string; answer: string }>(
-      'SELECT sessionId, answer FROM scanEvent WHERE id = ?',
-      [scan.id],
-    );
+    if (session.kind !== kind)
+      throw new NotHere('That scan session', 'Open the list or the order again by its code.');
+    const earlier = await tx
+      .of(ScanEvent)
+      .findOne({ where: { id: scan.id }, select: { sessionId: true, answer: true } });
     if (earlier) {
       if (earlier.sessionId !== sessionId)
         throw new Malformed('A scan with this id was made in another session', 'Scan it again.');
-      return { answer: fromJson<Answer>(earlier.answer), state: session.state, repeated: true };
+      return { answer: earlier.answer as Answer, state: session.state, repeated: true };
     }
-    const text = scan.text.length > STORED_TEXT ? scan.text.slice(0, STORED_TEXT) : scan.text;
-    const judged: Scan = { ...scan, text };
-    let step = reduce(session.state, judged);
-    if (step.answer.kind === 'refused') {
-      const known = await knownThing(tx, text);
-      if (known) {
-        judged.known = known;
-        step = reduce(session.state, judged);
-      }
-    }
-    await tx.insert('scanEvent', [
+    if (session.closedAt && BOOKED.has(session.kind))
+      throw new TooLate('What was counted here is in the books already.', 'Begin anew and scan it again.');
+    const kept: Scan = { ...scan, text: scan.text.slice(0, STORED_TEXT) };
+    const sender = await this.inNameOf(tx, maker);
+    const { answer, state } = await judge(session, kept);
+    await tx.insert(ScanEvent, [
       {
         id: scan.id,
         sessionId,
@@ -66,24 +85,57 @@ export class ScansService {
         deviceAt: new Date(scan.at),
         at: tx.at,
         personId: tx.personId,
+        sentById: sender,
         reducers: REDUCERS,
-        scan: JSON.stringify(judged),
-        answer: JSON.stringify(step.answer),
+        scan: JSON.stringify(kept),
+        answer: JSON.stringify(answer),
       },
     ]);
-    if (step.state !== session.state)
-      await tx.run('UPDATE scanSession SET state = ?, lastScanAt = ? WHERE id = ?', [
-        JSON.stringify(step.state),
-        tx.at,
-        sessionId,
-      ]);
-    if (step.effects.length > 0) await act(step.effects, session.state, step.state);
-    return { answer: step.answer, state: step.state, repeated: false };
+    const changed = state === session.state ? {} : { state: state as never };
+    await tx.of(ScanSession).update(sessionId, { ...changed, lastScanAt: tx.at });
+    return { answer, state, repeated: false };
   }
 
-  /** Opens a session of scans about one list, parcel or purchase order; gives its id. */
-  async open(tx: Tx, about: SessionAbout, state: object, device: string): Promise<string> {
-    const id = newId();
+  /** What a scan does is done in the name of who made it. Gives who sent it, when that is somebody else. */
+  private async inNameOf(tx: Tx, maker: string | undefined): Promise<string | null> {
+    if (maker === undefined || maker === tx.personId) return null;
+    if (!(await isPerson(tx, maker)))
+      throw new Malformed('Nobody here has made this scan.', 'Scan it again.');
+    const sender = tx.personId;
+    tx.personId = maker;
+    return sender;
+  }
+
+  /** Judges a scan by a reducer of the core; `act` does what its effects ask, in the same transaction. */
+  async judge<S, E>(
+    tx: Tx,
+    kind: SessionKind,
+    sessionId: string,
+    scan: ScanIn,
+    reduce: (state: S, scan: Scan) => Step<S, E>,
+    act: (effects: E[], before: S, after: S) => Promise<void> = async () => {},
+  ): Promise<Judged<S>> {
+    let step: Step<S, E> | null = null;
+    let before: S | null = null;
+    const judged = await this.take<S>(tx, kind, sessionId, scan, async (session, kept) => {
+      before = session.state;
+      step = reduce(session.state, kept);
+      if (step.answer.kind === 'refused') {
+        const known = await knownThing(tx, kept.text);
+        if (known) {
+          kept.known = known;
+          step = reduce(session.state, kept);
+        }
+      }
+      return step;
+    });
+    const { effects } = (step as Step<S, E> | null) ?? { effects: [] };
+    if (effects.length > 0) await act(effects, before!, judged.state);
+    return judged;
+  }
+
+  /** Opens a session of scans about one thing; gives its id. */
+  async open(tx: Tx, about: SessionAbout, state: object, device: string, id = newId()): Promise<string> {
     await tx.of(ScanSession).insert({
       id,
       ...about,
@@ -92,8 +144,27 @@ export class ScansService {
       openedAt: tx.at,
       personId: tx.personId,
       device,
+      reducers: REDUCERS,
     });
     return id;
+  }
+
+  /** The one session about a thing, opened by its first scan. Two first scans at once open one. */
+  async of(tx: Tx, about: SessionAbout, device: string): Promise<string> {
+    const sessions = tx.of(ScanSession);
+    const known = await sessions.findOne({ where: about, select: { id: true } });
+    if (known) return known.id;
+    const session = { id: newId(), ...about, personId: tx.personId, device, openedAt: tx.at };
+    const nothing = { opened: {} as never, state: {} as never, reducers: REDUCERS };
+    await sessions
+      .createQueryBuilder()
+      .insert()
+      .orIgnore()
+      .values({ ...session, ...nothing })
+      .execute();
+    const made = await sessions.findOne({ where: about, select: { id: true } });
+    if (!made) throw new NotHere('What was to be scanned here');
+    return made.id;
   }
 
   /** A session goes on with another person or on another device. */
@@ -101,31 +172,53 @@ export class ScansService {
     await tx.of(ScanSession).update(id, { device, personId: tx.personId });
   }
 
+  /** Forgets sessions, with their scans, of which the last was so many days ago; what is still being worked on stays. */
+  async forget(days: number): Promise<void> {
+    const ids = await oldSessions(this.db, days);
+    if (ids.length === 0) return;
+    await this.db.tx({ personId: null, at: new Date() }, async tx => {
+      await tx.of(ScanEvent).delete({ sessionId: In(ids) });
+      await tx.of(ScanSession).delete({ id: In(ids) });
+    });
+  }
+
+  /** Closes a session, if there is one of that id and it is open. */
   async close(tx: Tx, id: string): Promise<void> {
-    await tx.of(ScanSession).update(id, { closedAt: tx.at });
+    await tx.of(ScanSession).update({ id, closedAt: IsNull() }, { closedAt: tx.at });
   }
 
-  /** Locks a session and reads it. */
+  /** A session that may be there, locked; null when it is not. */
+  async find<S>(tx: Tx, sessionId: string): Promise<SessionRow<S> | null> {
+    const known = await tx.of(ScanSession).existsBy({ id: sessionId });
+    return known ? this.lock<S>(tx, sessionId) : null;
+  }
+
+  /** Locks a session and reads it, its state as the reducers of today understand it. */
   async lock<S>(tx: Tx, sessionId: string): Promise<SessionRow<S>> {
-    const row = await tx.one<SessionRow<string>>(
-      'SELECT id, state, closedAt, personId, device FROM scanSession WHERE id = ? FOR UPDATE',
-      [sessionId],
-    );
+    const row = await tx.of(ScanSession).findOne({
+      where: { id: sessionId },
+      select: {
+        id: true,
+        kind: true,
+        state: true,
+        closedAt: true,
+        personId: true,
+        device: true,
+        reducers: true,
+      },
+      lock: { mode: 'pessimistic_write' },
+    });
     if (!row) throw new NotHere('That scan session', 'Open the list or the order again by its code.');
-    return { ...row, state: fromJson<S>(row.state) };
+    const { reducers, ...session } = row;
+    const stored = row.state as S;
+    if (reducers === REDUCERS) return { ...session, state: stored };
+    const state = carried(stored, reducers);
+    if (state === null)
+      throw new Busy(
+        'A newer Auk went on with this meanwhile, and this server is still the older one.',
+        'Try again in a minute, when this server is new too.',
+      );
+    await tx.of(ScanSession).update(sessionId, { reducers: REDUCERS, state: state as never });
+    return { ...session, state };
   }
-}
-
-/** What a code means anywhere in the house, for refusals that can name it; null when nobody knows it. */
-export async function knownThing(sql: Sql, text: string): Promise<KnownThing | null> {
-  const code = canonicalCode(text.slice(0, 100));
-  const row = await sql.one<KnownThing>(
-    `SELECT 'product' AS kind, p.name FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
-     UNION ALL SELECT 'product', name FROM product WHERE sku = ?
-     UNION ALL SELECT IF(kind = 'tote', 'tote', 'place'), code FROM place WHERE code = ? AND kind <> 'parcel'
-     UNION ALL SELECT 'order', CONCAT('order ', channelNumber) FROM orders WHERE channelNumber = ? OR no = ?
-     UNION ALL SELECT 'box', CONCAT('box ', name) FROM box WHERE code = ? LIMIT 1`,
-    [code, code, code, code, /^OR-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],
-  );
-  return row;
 }

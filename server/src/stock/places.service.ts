@@ -2,10 +2,17 @@ import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
 import { fitsCode128, OWN_PREFIX, parseScan, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
-import { escapeLike } from '../database/escapeLike.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
 import { Place } from './place.entity.js';
+import {
+  freeTotesOf,
+  lockFreeTotes,
+  lockPlace,
+  placesFound,
+  productBearing,
+  setPlace,
+} from './places.queries.js';
 
 /** The layout's measures that places on shelves are laid out by. */
 interface Plan {
@@ -51,13 +58,7 @@ export class Places {
   ) {}
 
   async list(q: PlaceQuery): Promise<Page<PlaceRow>> {
-    const like = `%${escapeLike(q.words.toUpperCase())}%`;
-    const rows = await this.db.rows<Omit<PlaceRow, 'aisle'> & { aisle: number | null }>(
-      `SELECT p.code, p.kind, p.zone, p.aisle, p.bay, p.level, p.bin, p.capacity, COUNT(DISTINCT b.productId) AS products, CAST(COALESCE(SUM(b.onHand), 0) AS INT) AS units
-       FROM place p LEFT JOIN stockBalance b ON b.placeId = p.id AND b.onHand > 0
-       WHERE p.kind ${q.kind ? '= ?' : "IN ('bin', 'reserve', 'dock', 'staging', 'bench', 'quarantine')"} AND (p.code LIKE ? OR UPPER(p.zone) LIKE ?) AND p.code > ? GROUP BY p.id ORDER BY p.code LIMIT ?`,
-      [...(q.kind ? [q.kind] : []), like, like, q.after ?? '', q.size + 1],
-    );
+    const rows = await placesFound(this.db, q, q.size + 1);
     const page = rows
       .slice(0, q.size)
       .map(r => ({ ...r, aisle: r.bay === null ? null : lettersOf(r.aisle!) }));
@@ -70,27 +71,18 @@ export class Places {
 
   /** Makes a place or changes what it is for. What kind a place is decides whether its goods are promised, so only kinds alike may change into each other. */
   async put(tx: Tx, input: PlaceIn): Promise<'new' | 'changed' | 'same'> {
-    const known = await tx.one<{ id: string; kind: string; zone: string; capacity: number | null }>(
-      'SELECT id, kind, zone, capacity FROM place WHERE code = ? FOR UPDATE',
-      [input.code],
-    );
+    const known = await lockPlace(tx, input.code);
     const refusal = await this.refusal(tx, input, known);
     if (refusal) throw new Forbidden(refusal, 'Correct it and try again.');
     if (known) {
       const same =
         known.kind === input.kind && known.zone === input.zone && known.capacity === input.capacity;
-      if (!same)
-        await tx.run('UPDATE place SET kind = ?, zone = ?, capacity = ? WHERE id = ?', [
-          input.kind,
-          input.zone,
-          input.capacity,
-          known.id,
-        ]);
+      if (!same) await setPlace(tx, input.kind, input.zone, input.capacity, known.id);
       return same ? 'same' : 'changed';
     }
     const house = await this.house.warehouse(tx);
     const parts = await this.partsIn(tx, input);
-    await tx.insert('place', [
+    await tx.insert(Place, [
       {
         id: newId(),
         warehouseId: house.id,
@@ -117,10 +109,7 @@ export class Places {
 
   /** Gives each order a free tote, the first by code; fewer when there are not enough. */
   async giveTotes(tx: Tx, orderIds: readonly string[]): Promise<Map<string, string>> {
-    const totes = await tx.rows<{ id: string }>(
-      "SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE",
-      [orderIds.length],
-    );
+    const totes = await lockFreeTotes(tx, orderIds.length);
     const given = new Map(totes.map((t, i) => [orderIds[i]!, t.id]));
     for (const [orderId, toteId] of given) await tx.of(Place).update(toteId, { busyWith: orderId });
     return given;
@@ -128,18 +117,13 @@ export class Places {
 
   /** Totes of a list whose pieces were all missing are free again. */
   async freeEmptyTotes(tx: Tx, listId: string): Promise<void> {
-    await tx.run(
-      `UPDATE place t JOIN pickStop s ON s.toteId = t.id SET t.busyWith = NULL
-       WHERE s.listId = ? AND t.busyWith = s.orderId AND NOT EXISTS (SELECT 1 FROM stockBalance b WHERE b.placeId = t.id AND b.onHand > 0)
-         AND NOT EXISTS (SELECT 1 FROM allocation a WHERE a.orderId = s.orderId AND a.hold IN ('listed', 'picked') AND a.quantity > 0)`,
-      [listId],
-    );
+    await freeTotesOf(tx, listId);
   }
 
   /** Makes the place that a parcel is: what is packed lies in it. */
   async makeForParcel(tx: Tx, warehouseId: string, parcelId: string): Promise<string> {
     const id = newId();
-    await tx.insert('place', [{ id, warehouseId, code: `P-${parcelId.slice(-12)}`, kind: 'parcel' }]);
+    await tx.insert(Place, [{ id, warehouseId, code: `P-${parcelId.slice(-12)}`, kind: 'parcel' }]);
     return id;
   }
 
@@ -151,7 +135,7 @@ export class Places {
   /** Makes the places that every house has one of, and a first bench. */
   async makeSpecial(tx: Tx, warehouseId: string): Promise<void> {
     await tx.insert(
-      'place',
+      Place,
       SPECIAL.map(([code, kind]) => ({ id: newId(), warehouseId, code, kind })),
     );
   }
@@ -182,10 +166,7 @@ export class Places {
     if (type === 'own' || (/^[A-Z]{2}-/.test(code) && code.slice(0, 2) in OWN_PREFIX))
       return `${code} begins like another kind of code of the house.`;
     if (type !== 'text') return `${code} means something already: it is read as a ${type}.`;
-    const owner = await sql.one<{ sku: string; name: string }>(
-      'SELECT p.sku, p.name FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ? UNION ALL SELECT sku, name FROM product WHERE sku = ? LIMIT 1',
-      [code, code],
-    );
+    const owner = await productBearing(sql, code);
     return owner ? `${code} is a code of ${owner.name} (${owner.sku}).` : null;
   }
 }

@@ -1,6 +1,7 @@
-import { type PutAwayPlace, proposePutAway } from '@auk/core';
+import { proposePutAway } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { Sql } from '../database/db.js';
+import { roomFor } from './putAway.queries.js';
 
 /** Proposes where goods are put away. */
 @Injectable()
@@ -10,17 +11,7 @@ export class PutAway {
     productId: string,
     quantity: number,
   ): Promise<{ code: string; why: string } | null> {
-    const rows = await sql.rows<
-      Omit<PutAwayPlace, 'room' | 'holds' | 'empty'> & {
-        capacity: number | null;
-        units: number;
-        mine: number;
-      }
-    >(
-      `SELECT p.id AS placeId, p.code, p.kind, p.walk, p.capacity, CAST(COALESCE(SUM(b.onHand), 0) AS INT) AS units, CAST(COALESCE(SUM(IF(b.productId = ?, b.onHand, 0)), 0) AS INT) AS mine
-       FROM place p LEFT JOIN stockBalance b ON b.placeId = p.id AND b.onHand > 0 WHERE p.kind IN ('bin', 'reserve') GROUP BY p.id HAVING units = 0 OR mine > 0`,
-      [productId],
-    );
+    const rows = await roomFor(sql, productId);
     const found = proposePutAway(
       Math.max(1, quantity),
       rows.map(({ capacity, units, mine, ...p }) => ({

@@ -15,7 +15,9 @@ import { StockService } from './stock.service.js';
 import { StockBalance } from './stockBalance.entity.js';
 import { StockMove } from './stockMove.entity.js';
 
+export { forgetProduct } from './forget.js';
 export { Lots } from './lots.service.js';
+export { type PlaceFound, placeByCode, placesFound } from './places.queries.js';
 export { Places } from './places.service.js';
 export { PutAway } from './putAway.service.js';
 export { type HoldChange, type Move, PROMISED_FROM, PROMISED_KINDS, StockService } from './stock.service.js';

@@ -46,10 +46,11 @@ export class StockQueries {
   async list(q: StockQuery, at: Date): Promise<Page<StockRow>> {
     const today = await this.house.today(this.db, at);
     const soon = DateTime.fromISO(today).plus({ days: SOON_DAYS }).toISODate()!;
-    const like = `%${escapeLike(q.words)}%`;
+    // Each word stands somewhere in the row, whatever stands between them.
+    const likes = q.words.split(/\s+/).flatMap(w => (w === '' ? [] : [`%${escapeLike(w)}%`]));
     const conditions = [
       q.kind ? 'p.kind = ?' : `p.kind IN (${SHOWN_KINDS})`,
-      ...(q.words ? ['(x.sku LIKE ? OR x.name LIKE ? OR p.code LIKE ? OR l.code LIKE ?)'] : []),
+      ...likes.map(() => '(x.sku LIKE ? OR x.name LIKE ? OR p.code LIKE ? OR l.code LIKE ?)'),
       ...(q.expiring ? ['l.expiry <= ?'] : []),
       ...(q.after ? ["CONCAT(x.sku, '\\n', p.code, '\\n', COALESCE(l.code, '')) > ?"] : []),
     ];
@@ -60,7 +61,7 @@ export class StockQueries {
        WHERE b.onHand <> 0 AND ${conditions.join(' AND ')} ORDER BY \`key\` LIMIT ?`,
       [
         ...(q.kind ? [q.kind] : []),
-        ...(q.words ? [like, like, like, like] : []),
+        ...likes.flatMap(like => [like, like, like, like]),
         ...(q.expiring ? [soon] : []),
         ...(q.after ? [q.after] : []),
         q.size + 1,

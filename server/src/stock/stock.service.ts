@@ -1,7 +1,9 @@
 import type { Hold } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { NONE, type Row, type Sql, type Tx } from '../database/db.js';
+import { AllocationEntry } from './allocationEntry.entity.js';
 import { StockBalance } from './stockBalance.entity.js';
+import { StockMove } from './stockMove.entity.js';
 
 /** Units that go from one place to another. */
 export interface Move {
@@ -55,41 +57,44 @@ export class StockService {
   async apply(tx: Tx, change: { moves?: readonly Move[]; holds?: readonly HoldChange[] }): Promise<void> {
     const moves = change.moves ?? [];
     const holds = change.holds ?? [];
+    mustHold(tx, moves, holds);
     await this.learnKinds(
       tx,
       moves.flatMap(m => [m.from, m.to]),
     );
     await this.changeProducts(tx, moves, holds, await this.expiredLots(tx, moves));
     await this.changeBalances(tx, moves, holds);
-    await this.changeAllocations(tx, holds);
-    await tx.insert(
-      'stockMove',
-      moves.map(m => ({
-        at: tx.at,
-        productId: m.productId,
-        lotId: m.lotId,
-        fromPlaceId: m.from,
-        toPlaceId: m.to,
-        quantity: m.quantity,
-        why: m.why,
-        causeId: m.causeId,
-        reason: (m.reason ?? '').slice(0, 120),
-        personId: tx.personId,
-      })),
-    );
-    await tx.insert(
-      'allocationEntry',
-      holds.map(h => ({
-        at: tx.at,
-        partId: h.partId,
-        hold: h.hold,
-        stopKey: h.stopId ?? NONE,
-        parcelKey: h.parcelId ?? NONE,
-        quantity: h.change,
-        why: h.why,
-        personId: tx.personId,
-      })),
-    );
+    await Promise.all([
+      this.changeAllocations(tx, holds),
+      tx.insert(
+        StockMove,
+        moves.map(m => ({
+          at: tx.at,
+          productId: m.productId,
+          lotId: m.lotId,
+          fromPlaceId: m.from,
+          toPlaceId: m.to,
+          quantity: m.quantity,
+          why: m.why,
+          causeId: m.causeId,
+          reason: (m.reason ?? '').slice(0, 120),
+          personId: tx.personId,
+        })),
+      ),
+      tx.insert(
+        AllocationEntry,
+        holds.map(h => ({
+          at: tx.at,
+          partId: h.partId,
+          hold: h.hold,
+          stopKey: h.stopId ?? NONE,
+          parcelKey: h.parcelId ?? NONE,
+          quantity: h.change,
+          why: h.why,
+          personId: tx.personId,
+        })),
+      ),
+    ]);
   }
 
   /** Keeps when a product was counted in a place. */
@@ -108,6 +113,7 @@ export class StockService {
       );
       for (const r of rows) free.set(r.productId, r.free);
     }
+    tx.hold('productStock', ids);
     return free;
   }
 
@@ -229,11 +235,7 @@ export class StockService {
           ...Object.fromEntries(sums.columns.map((c, k) => [c, s.values[k]!])),
         }) as Row,
     );
-    await tx.insert(
-      table,
-      rows,
-      `ON DUPLICATE KEY UPDATE ${sums.columns.map(c => `${c} = ${c} + VALUES(${c})`).join(', ')}`,
-    );
+    await tx.addTo(table, rows, sums.columns);
   }
 
   private async lose<K extends Record<string, string>>(
@@ -266,6 +268,14 @@ export class StockService {
         { errno: 4025 },
       );
   }
+}
+
+/** The way to the writer is the locked scope: what it changes is locked before, orders first and then all products, and never half-way. */
+function mustHold(tx: Tx, moves: readonly Move[], holds: readonly HoldChange[]): void {
+  const order = holds.find(h => !tx.has('orders', h.orderId));
+  const product = [...moves, ...holds].find(c => !tx.has('productStock', c.productId));
+  if (order) throw new Error(`What is held for the order ${order.orderId} changes, but it was not locked.`);
+  if (product) throw new Error(`Stock of the product ${product.productId} changes, but it was not locked.`);
 }
 
 interface Sum<K> {

@@ -4,6 +4,7 @@ import { DateTime } from 'luxon';
 import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Rounds } from '../leases/leases.module.js';
 import { Departure } from './departure.entity.js';
+import { openDepartures, timetables } from './planner.queries.js';
 
 /** A departure as planning needs it. */
 export interface OpenDeparture {
@@ -33,20 +34,7 @@ export class DeparturePlanner {
 
   /** Makes sure that departures exist from `from` (or today) for eight days. Repeating changes nothing. */
   async materialise(tx: Tx, from: Date = tx.at, days = DAYS_AHEAD): Promise<void> {
-    const rows = await tx.rows<{
-      id: string;
-      warehouseId: string;
-      carrier: string;
-      carrierName: string;
-      name: string;
-      weekdays: string;
-      cutOff: string;
-      services: string;
-      freight: number;
-      zone: string;
-    }>(
-      'SELECT t.id, t.warehouseId, t.carrier, t.carrierName, t.name, t.weekdays, t.cutOff, t.services, t.freight, w.zone FROM timetable t JOIN warehouse w ON w.id = t.warehouseId',
-    );
+    const rows = await timetables(tx);
     const made = rows.flatMap(r => {
       const first = DateTime.fromJSDate(from, { zone: r.zone }).startOf('day');
       const dates = Array.from({ length: days }, (_, i) => first.plus({ days: i })).filter(d =>
@@ -66,15 +54,12 @@ export class DeparturePlanner {
         freight: r.freight,
       }));
     });
-    await tx.insert('departure', made, 'ON DUPLICATE KEY UPDATE departure.id = departure.id');
+    await tx.upsert(Departure, made, []);
   }
 
   /** Departures that still take parcels, soonest first. */
   async open(sql: Sql, now: Date): Promise<OpenDeparture[]> {
-    const rows = await sql.rows<{ id: string; carrier: string; cutOff: Date }>(
-      "SELECT id, carrier, cutOff FROM departure WHERE state = 'open' AND NOT freight AND cutOff > ? ORDER BY cutOff, id LIMIT 100",
-      [now],
-    );
+    const rows = await openDepartures(sql, now);
     return rows.map(r => ({ id: r.id, carrier: r.carrier, cutOff: r.cutOff.toISOString(), open: true }));
   }
 

@@ -1,73 +1,113 @@
 import { ChangedMeanwhile, OrderEdit, OrderView } from '@auk/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { type ReactNode, useState } from 'react';
-import { Refused, send } from '../api.js';
+import { type ReactNode, useRef, useState } from 'react';
+import { Refused } from '../api.js';
+import { changed } from '../asked.js';
 import { Ask } from '../parts/ask.js';
 import { Changes } from '../parts/Changes.js';
 import { moment } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
+import textCss from '../parts/text.module.css';
+import { editOrder, orderQuery } from './api.js';
 
 type Edit = Partial<Omit<OrderEdit, 'version'>>;
+/** An edit, or what it is once the edits before it are saved. */
+export type EditOf = Edit | ((now: OrderView) => Edit);
+/** Saves an edit, after those that were made before it. */
+export type Save = (edit: EditOf) => void;
 
-/** Saves edits of an order one by one. What another person changed meanwhile, and what an edit undoes, is shown before anything is saved. */
+/** What a panel of an order needs. */
+export interface PanelProps {
+  order: OrderView;
+  save: Save;
+  can: boolean;
+}
+
+interface Failed {
+  edit: Edit;
+  error: unknown;
+}
+
+/**
+ * Saves edits of an order one after another: two fields left quickly by Tab do not conflict with each other, for the second goes
+ * with the version that the first one made. What another person changed meanwhile, and what an edit undoes, is shown before anything
+ * is saved; of several that fail, the first is told.
+ */
 export function useOrderEdit(order: OrderView): {
-  save: (edit: Edit) => void;
+  save: Save;
   epoch: number;
   notes: ReactNode;
 } {
   const client = useQueryClient();
   const [epoch, setEpoch] = useState(0);
+  const [failed, setFailed] = useState<Failed | null>(null);
+  const { id } = order.row;
+  /** The edit that was sent last, as it was sent. */
+  const sent = useRef<Edit>({});
   const edit = useMutation({
-    mutationFn: (e: Edit & { version?: number }) =>
-      send(`orders/${order.row.id}/edit`, { version: order.version, ...e }),
-    onSettled: () => client.invalidateQueries(),
+    scope: { id: `edit of order ${id}` },
+    mutationFn: ({ change, version }: { change: EditOf; version?: number }) => {
+      const now = client.getQueryData(orderQuery(id).queryKey) ?? order;
+      sent.current = typeof change === 'function' ? change(now) : change;
+      return editOrder(id, { version: version ?? now.version, ...sent.current });
+    },
+    onError: error => setFailed(first => first ?? { edit: sent.current, error }),
+    // The next one waits until the new version is here.
+    onSettled: () => changed(client, 'orders', 'stock', 'lists', 'parcels'),
   });
-  const problem = edit.error instanceof Refused ? edit.error.problem : null;
+  const problem = failed?.error instanceof Refused ? failed.error.problem : null;
   const meanwhile = problem?.status === 409 && problem.facts ? (problem.facts as ChangedMeanwhile) : null;
   const undoes = (problem?.facts as { undoes?: string } | undefined)?.undoes === 'undo';
-  const mine = edit.variables;
+  const again = (more: { undo?: boolean }, version?: number) => {
+    setFailed(null);
+    edit.mutate({ change: { ...failed!.edit, ...more }, ...(version !== undefined && { version }) });
+  };
   // What was typed and not saved goes; the fields show the order as it is.
   const leave = () => {
-    edit.reset();
+    setFailed(null);
     setEpoch(epoch + 1);
-    void client.invalidateQueries();
+    void changed(client, 'orders', 'stock', 'lists', 'parcels');
   };
   const notes = (
     <>
-      {meanwhile && mine && (
+      {meanwhile && (
         <Ask
           title={problem!.detail}
           act="Save mine on top"
           wide
           onLeave={leave}
-          onAct={() => edit.mutate({ ...mine, version: meanwhile.version })}
+          onAct={() => again({}, meanwhile.version)}
           busy={edit.isPending}
         >
           {meanwhile.since.map(s => (
             <div key={s.at} style={{ marginBottom: 12 }}>
               <p>
-                <b>{s.person ?? 'Auk'}</b> <span className="quiet">{moment(s.at)}</span> {s.says}
+                <b>{s.person ?? 'Auk'}</b> <span className={textCss.quiet}>{moment(s.at)}</span> {s.says}
               </p>
               <Changes changes={s.changes} currency={order.row.currency} />
             </div>
           ))}
-          <p className="quiet">Leave it, and the order stays as they made it.</p>
+          <p className={textCss.quiet}>Leave it, and the order stays as they made it.</p>
         </Ask>
       )}
-      {undoes && mine && (
+      {undoes && (
         <Ask
           title="Change it all the same?"
           act="Do it"
           danger
           onLeave={leave}
-          onAct={() => edit.mutate({ ...mine, undo: true })}
+          onAct={() => again({ undo: true })}
           busy={edit.isPending}
         >
           <p>{problem!.detail}</p>
         </Ask>
       )}
-      {!meanwhile && !undoes && <ProblemNote error={edit.error} />}
+      {!meanwhile && !undoes && <ProblemNote error={failed?.error} />}
     </>
   );
-  return { save: e => edit.mutate(e), epoch, notes };
+  const save = (change: EditOf) => {
+    if (!edit.isPending) setFailed(null);
+    edit.mutate({ change });
+  };
+  return { save, epoch, notes };
 }

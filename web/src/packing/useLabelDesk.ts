@@ -2,8 +2,9 @@ import { BuyLabel, LabelView, OffersView } from '@auk/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { v7 } from 'uuid';
-import { get, post, wordsOf } from '../api.js';
+import { wordsOf } from '../api.js';
 import { playTone } from '../scans/sounds.js';
+import { buyLabel, offersQuery } from './api.js';
 
 /** What the bench needs for the label of a closed parcel. */
 export interface LabelDesk {
@@ -13,6 +14,8 @@ export interface LabelDesk {
   problem: { says: string; cure: string } | null;
   buy: (index: number) => void;
   buyFirst: () => void;
+  /** Asks the carriers for prices again, where they could not be had. */
+  askAgain: () => void;
 }
 
 /** Prices of a closed parcel, and buying one: each choice has one key, so that pressing twice cannot buy twice. */
@@ -23,16 +26,10 @@ export function useLabelDesk(
   bought: () => void,
 ): LabelDesk {
   const wants = closed && label?.state !== 'bought';
-  const offers = useQuery({
-    queryKey: ['offers', parcelNo],
-    queryFn: () => get(OffersView, `parcels/${parcelNo}/offers`),
-    enabled: wants,
-    staleTime: 60_000,
-    placeholderData: undefined,
-  });
+  const offers = useQuery({ ...offersQuery(parcelNo), enabled: wants });
   const keys = useRef(new Map<string, string>());
   const buying = useMutation({
-    mutationFn: (wish: BuyLabel) => post(LabelView, `parcels/${parcelNo}/label`, wish),
+    mutationFn: (wish: BuyLabel) => buyLabel(parcelNo, wish),
     onSuccess: got => {
       playTone(got.state === 'bought' ? 'complete' : 'wrong');
       // A refused purchase is over: the same choice may be tried again under a new key.
@@ -62,9 +59,10 @@ export function useLabelDesk(
   return {
     offers: offers.data,
     label: buying.data?.state === 'bought' ? buying.data : label,
-    busy: buying.isPending || (wants && offers.isPending),
+    busy: buying.isPending || (wants && offers.isFetching),
     problem: error ? wordsOf(error) : null,
     buy,
     buyFirst: () => buy(0),
+    askAgain: () => void (wants && !offers.isFetching && offers.refetch()),
   };
 }

@@ -1,11 +1,12 @@
 import type { Change } from '@auk/core';
+import pageCss from './page.module.css';
 import { fieldWords, valueWords } from './words.js';
 
 /** Changes field by field: what it was, what it is. */
 export function Changes({ changes, currency }: { changes: readonly Change[]; currency?: string }) {
   if (changes.length === 0) return null;
   return (
-    <ul className="changes">
+    <ul className={pageCss.changes}>
       {changes.map(c => (
         <li key={`${c.line} ${c.field}`}>
           <span>{fieldWords(c)}</span>{' '}

@@ -3,7 +3,9 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import Stack from '@mui/material/Stack';
 import { type ReactNode, useState } from 'react';
+import { Form } from './Form.js';
 import { ProblemNote } from './problem.js';
 
 interface Props {
@@ -25,7 +27,7 @@ export function Ask({
   act,
   onAct,
   onLeave,
-  busy,
+  busy = false,
   error,
   ready = true,
   danger,
@@ -35,17 +37,16 @@ export function Ask({
   const [sent, setSent] = useState(false);
   return (
     <Dialog open onClose={onLeave} fullWidth maxWidth={wide ? 'md' : 'xs'}>
-      <form
-        onSubmit={e => {
-          e.preventDefault();
-          if (!ready || busy) return;
+      <Form
+        ready={ready && !busy}
+        onSend={() => {
           setSent(true);
           onAct();
         }}
       >
         <DialogTitle>{title}</DialogTitle>
         <DialogContent>
-          {children}
+          <Stack spacing={1.5}>{children}</Stack>
           {sent && <ProblemNote error={error} />}
         </DialogContent>
         <DialogActions>
@@ -59,7 +60,7 @@ export function Ask({
             {act}
           </Button>
         </DialogActions>
-      </form>
+      </Form>
     </Dialog>
   );
 }

@@ -1,4 +1,6 @@
+import { formatSize, formatWeight } from '@auk/core';
 import { DateTime } from 'luxon';
+import { looks } from '../theme/look.js';
 
 /** The warehouse's zone, set once the house is known; one warehouse on screen. */
 let houseZone = 'UTC';
@@ -23,3 +25,9 @@ export function span(minutes: number): string {
 /** "Mon 23 Nov 13:07" of a moment. */
 export const moment = (iso: string, zone = houseZone): string =>
   DateTime.fromISO(iso, { zone }).toFormat('ccc d LLL HH:mm');
+
+/** A weight in milligrams, in the person's units. */
+export const weight = (mg: number): string => formatWeight(mg, looks.now().units);
+
+/** A size, in the person's units. */
+export const size = (box: Parameters<typeof formatSize>[0]): string => formatSize(box, looks.now().units);

@@ -131,12 +131,12 @@ export function Picture({ name, size }: { name: string | null; size: number }) {
         width={size}
         height={size}
         alt=""
-        className="picture"
+        data-part="picture"
         style={{ objectFit: 'contain' }}
       />
     );
   return (
-    <svg width={size} height={size} viewBox="0 0 48 48" aria-hidden="true" className="picture">
+    <svg width={size} height={size} viewBox="0 0 48 48" aria-hidden="true" data-part="picture">
       {DRAWINGS[name ?? 'box'] ?? DRAWINGS.box}
     </svg>
   );

@@ -1,3 +1,5 @@
+import pipsCss from './pips.module.css';
+
 const BLOCKS_OVER = 24;
 const BAR_OVER = 100;
 
@@ -6,24 +8,30 @@ export function Pips({ wanted, done, small }: { wanted: number; done: number; sm
   const label = `${done} of ${wanted}`;
   if (wanted > BAR_OVER)
     return (
-      <div className="fill" role="img" aria-label={label}>
+      <div className={pipsCss.fill} data-part="pips" role="img" aria-label={label}>
         <i style={{ width: `${(100 * done) / wanted}%` }} />
       </div>
     );
   const dots = Array.from({ length: wanted }, (_, i) => (
-    <span key={i} className={i < done ? 'pip in' : 'pip'} />
+    <span key={i} className={i < done ? `${pipsCss.pip} ${pipsCss.in}` : pipsCss.pip} />
   ));
   if (wanted <= BLOCKS_OVER)
     return (
-      <div className={small ? 'pips small' : 'pips'} role="img" aria-label={label}>
+      <div
+        data-part="pips"
+        data-small={small || undefined}
+        className={small ? `${pipsCss.pips} ${pipsCss.small}` : pipsCss.pips}
+        role="img"
+        aria-label={label}
+      >
         {dots}
       </div>
     );
   const blocks = Array.from({ length: Math.ceil(wanted / 10) }, (_, b) => dots.slice(b * 10, b * 10 + 10));
   return (
-    <div className="pips" role="img" aria-label={label}>
+    <div data-part="pips" className={pipsCss.pips} role="img" aria-label={label}>
       {blocks.map((block, b) => (
-        <div className="block" key={b}>
+        <div className={pipsCss.block} key={b}>
           {block}
         </div>
       ))}

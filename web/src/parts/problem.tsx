@@ -1,3 +1,4 @@
+import Alert from '@mui/material/Alert';
 import { wordsOf } from '../api.js';
 
 /** A refusal on the page: what, why, and what to do. */
@@ -5,8 +6,8 @@ export function ProblemNote({ error }: { error: unknown }) {
   if (!error) return null;
   const { says, cure } = wordsOf(error);
   return (
-    <div className="problem" role="alert">
+    <Alert severity="error">
       <b>{says}</b> {cure}
-    </div>
+    </Alert>
   );
 }

@@ -1,4 +1,5 @@
 import type { Stage } from '@auk/core';
+import textCss from './text.module.css';
 
 /** Shape, word and colour of each stage; shapes are an alphabet of their own. */
 const LOOK: Record<Stage, [shape: string, tone: string]> = {
@@ -19,7 +20,7 @@ const LOOK: Record<Stage, [shape: string, tone: string]> = {
 export function StageMark({ stage }: { stage: Stage }) {
   const [shape, tone] = LOOK[stage];
   return (
-    <span className={`stage ${tone}`}>
+    <span className={`${textCss.stage} ${tone && textCss[tone]}`} data-part="stage">
       <span aria-hidden="true">{shape}</span> {stage}
     </span>
   );

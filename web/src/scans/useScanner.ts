@@ -4,6 +4,8 @@ import { codeAtEnd, HICCUP_MS, type Key, scanAtEnd } from './burst.js';
 type Taker = (text: string) => void;
 interface Listener {
   take: Taker;
+  /** Which scans it takes; others go to the screen under it. */
+  takes: (text: string) => boolean;
   typed: boolean;
   onTyping: (text: string) => void;
 }
@@ -11,6 +13,15 @@ type Field = HTMLInputElement | HTMLTextAreaElement;
 
 /** Those who take scans; the newest one gets them. */
 const takers: Listener[] = [];
+/** Scans that were made while no screen was there to take them; the next one takes those that are young enough. */
+let early: { text: string; at: number }[] = [];
+const EARLY_MS = 8_000;
+const NOBODY: Listener = {
+  takes: () => true,
+  take: text => early.push({ text, at: performance.now() }),
+  typed: false,
+  onTyping: () => {},
+};
 /** The last keys, in whatever had the focus. */
 let keys: (Key & { field: Field | null })[] = [];
 let keysIn: Field | null = null;
@@ -38,8 +49,8 @@ function restore(field: Field, value: string): void {
 }
 
 function onKeyDown(event: KeyboardEvent): void {
-  const taker = takers.at(-1);
-  if (!taker || event.altKey || event.metaKey || event.isComposing) return;
+  const taker = takers.at(-1) ?? NOBODY;
+  if (event.altKey || event.metaKey || event.isComposing) return;
   const field = focusedField(event.target);
   if (event.ctrlKey) {
     if (event.key === ']' || event.key === GS) character(event, taker, field, GS);
@@ -74,6 +85,11 @@ function whole(byHand: string | null, scan: string | null): string | null {
   return scan !== null && (byHand === null || scan.endsWith(byHand)) ? scan : byHand;
 }
 
+/** Gives a scan to the newest screen that takes it. */
+function deliver(text: string): void {
+  (takers.findLast(t => t.takes(text)) ?? NOBODY).take(text);
+}
+
 function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   const scan = field === keysIn ? scanAtEnd(keys, event.timeStamp) : null;
   const first = scan && keys.slice(-scan.text.length).find(k => k.field === field);
@@ -85,7 +101,7 @@ function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   event.stopImmediatePropagation();
   if (field && first) restore(field, first.before);
   type(taker, '');
-  taker.take(text);
+  deliver(text);
 }
 
 /* One listener for the whole page, before all others; a scan never reaches a widget. */
@@ -97,22 +113,33 @@ if (typeof window !== 'undefined') window.addEventListener('keydown', onKeyDown,
  */
 export function useScanner(
   take: Taker,
-  options: { typed?: boolean; onTyping?: (text: string) => void; off?: boolean } = {},
+  options: {
+    typed?: boolean;
+    onTyping?: (text: string) => void;
+    off?: boolean;
+    takes?: (text: string) => boolean;
+  } = {},
 ): void {
   const latest = useRef(take);
   latest.current = take;
   const typing = useRef(options.onTyping);
   typing.current = options.onTyping;
   const { typed: slow = false, off = false } = options;
+  const takes = useRef(options.takes);
+  takes.current = options.takes;
   // Before the screen is painted: who sees it may scan at once.
   useLayoutEffect(() => {
     if (off) return;
     const listener: Listener = {
+      takes: text => takes.current?.(text) ?? true,
       take: text => latest.current(text),
       typed: slow,
       onTyping: text => typing.current?.(text),
     };
     takers.push(listener);
+    const waiting = early.filter(e => performance.now() - e.at < EARLY_MS);
+    early = [];
+    for (const e of waiting) queueMicrotask(() => listener.take(e.text));
     return () => {
       takers.splice(takers.indexOf(listener), 1);
     };

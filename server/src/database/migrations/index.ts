@@ -2,6 +2,7 @@ import { FirstLight1764000000000 } from './0001-first-light.js';
 import { OrderDesk1764100000000 } from './0002-order-desk.js';
 import { KitsAndStock1764200000000 } from './0003-kits-and-stock.js';
 import { Ground1764300000000 } from './0004-ground.js';
+import { OneDoor1764400000000 } from './0005-one-door.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -9,4 +10,5 @@ export const MIGRATIONS = [
   OrderDesk1764100000000,
   KitsAndStock1764200000000,
   Ground1764300000000,
+  OneDoor1764400000000,
 ];

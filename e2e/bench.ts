@@ -1,0 +1,50 @@
+import { expect, type Page } from '@playwright/test';
+import { bringIn, codeOf, look, scan } from './hands.js';
+
+/** An order of three of one thing, picked by the API, for one bench alone; gives its slip's code and the thing's. */
+export async function picked(page: Page, number: string, buyer: string) {
+  await bringIn(page, [[number, buyer, 'BOOK-1ST', 3, '5.00']]);
+  const [{ id, no }] = (await look(page.request, `orders?words=${number}&stage=all`)).rows;
+  const list = await (await page.request.post('/api/v1/picking/lists', { data: { orderIds: [id] } })).json();
+  const opened = await (
+    await page.request.post('/api/v1/picking/open', { data: { code: list.no, device: 'setup' } })
+  ).json();
+  const code = await codeOf(page.request, 'BOOK-1ST');
+  let count = 0;
+  const send = (text: string) =>
+    page.request.post(`/api/v1/picking/sessions/${opened.sessionId}/scans`, {
+      data: { id: crypto.randomUUID(), text, at: new Date().toISOString(), device: 'setup', count: ++count },
+    });
+  for (const stop of opened.state.stops) {
+    await send(stop.placeCode);
+    await send(code);
+    if (stop.wanted > 1) await send('AUK-ALL');
+  }
+  return { id, no, code };
+}
+
+/** How many of the thing the server has in the parcel of an order. */
+export async function packed(page: Page, id: string): Promise<number> {
+  return (await look(page.request, `orders/${id}`)).lines[0].parts[0].held.packed;
+}
+
+export async function atBench(page: Page, no: string, buyer: string): Promise<void> {
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, no);
+  await expect(page.getByText(buyer)).toBeVisible();
+}
+
+/** What the server says when it refuses, and whether the same may be sent again. */
+export const problem = (status: number, retry: string) => ({
+  status,
+  contentType: 'application/problem+json',
+  body: JSON.stringify({
+    type: '/problems/x',
+    title: 'x',
+    status,
+    detail: 'Something is in the way.',
+    cure: 'Wait.',
+    retry,
+  }),
+});

@@ -1,0 +1,98 @@
+import type { Sql, Tx } from '../database/db.js';
+import type { PickStop } from '../lists/pickStop.entity.js';
+import type { Parcel } from '../parcels/parcel.entity.js';
+import type { Order } from '../records/order.entity.js';
+import type { Allocation } from '../stock/allocation.entity.js';
+import type { Departure } from '../timetable/departure.entity.js';
+
+export interface ScannedParcel {
+  id: string;
+  no: number;
+  orderId: string;
+  departureId: string | null;
+  handedOverAt: Date | null;
+  departedAt: Date | null;
+  label: string | null;
+  carrier: string | null;
+  carrierName: string | null;
+}
+
+export function parcelByCode(
+  sql: Sql,
+  no: string | number,
+  code: string,
+): Promise<Pick<Parcel, 'id' | 'orderId'> | null> {
+  return sql.one<Pick<Parcel, 'id' | 'orderId'>>(
+    `SELECT id, orderId FROM parcel WHERE no = ?
+       UNION ALL SELECT c.id, c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ? AND b.liveParcel IS NOT NULL LIMIT 1`,
+    [no, code],
+  );
+}
+
+export function lockParcel(tx: Tx, whoseId: string): Promise<ScannedParcel | null> {
+  return tx.one<ScannedParcel>(
+    `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, b.state AS label, b.carrier, b.carrierName FROM parcel c
+       LEFT JOIN label b ON b.liveParcel = c.id WHERE c.id = ? FOR UPDATE`,
+    [whoseId],
+  );
+}
+
+export async function lockOrdersOn(tx: Tx, departureId: string): Promise<void> {
+  tx.holding(
+    'orders',
+    await tx.rows<Pick<Order, 'id'>>(
+      'SELECT o.id FROM orders o WHERE o.id IN (SELECT c.orderId FROM parcel c WHERE c.departureId = ? AND c.departedAt IS NULL UNION SELECT w.id FROM orders w WHERE w.departureId = ? AND w.isOpen) ORDER BY o.id FOR UPDATE',
+      [departureId, departureId],
+    ),
+  );
+}
+
+export function lockParcelsOn(tx: Tx, departureId: string): Promise<ScannedParcel[]> {
+  return tx.rows<ScannedParcel>(
+    "SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE",
+    [departureId],
+  );
+}
+
+export function packedIn(
+  sql: Sql,
+  ids: readonly string[],
+): Promise<
+  (Pick<Allocation, 'partId' | 'orderId' | 'productId' | 'stopKey' | 'parcelKey' | 'quantity'> &
+    Pick<Parcel, 'placeId'> &
+    Pick<PickStop, 'lotId'>)[]
+> {
+  return sql.rows<
+    Pick<Allocation, 'partId' | 'orderId' | 'productId' | 'stopKey' | 'parcelKey' | 'quantity'> &
+      Pick<Parcel, 'placeId'> &
+      Pick<PickStop, 'lotId'>
+  >(
+    `SELECT a.partId, a.orderId, a.productId, a.stopKey, a.parcelKey, a.quantity, c.placeId, s.lotId FROM allocation a JOIN parcel c ON c.id = a.parcelKey
+       JOIN pickStop s ON s.id = a.stopKey WHERE a.parcelKey IN (?) AND a.hold = 'packed' AND a.quantity > 0`,
+    [ids],
+  );
+}
+
+export async function lockWaitingFor(tx: Tx, departureId: string): Promise<Pick<Order, 'id'>[]> {
+  return tx.holding(
+    'orders',
+    await tx.rows<Pick<Order, 'id'>>(
+      "SELECT id FROM orders WHERE departureId = ? AND stage NOT IN ('Departed', 'Cancelled') ORDER BY id FOR UPDATE",
+      [departureId],
+    ),
+  );
+}
+
+export function departureId(sql: Sql, no: number): Promise<Pick<Departure, 'id'> | null> {
+  return sql.one<Pick<Departure, 'id'>>('SELECT id FROM departure WHERE no = ?', [no]);
+}
+
+export function lockDeparture(
+  tx: Tx,
+  no: number,
+): Promise<(Pick<Departure, 'id' | 'carrier' | 'cutOff'> & { state: string }) | null> {
+  return tx.one<Pick<Departure, 'id' | 'carrier' | 'cutOff'> & { state: string }>(
+    'SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE',
+    [no],
+  );
+}

@@ -1,0 +1,79 @@
+import { type LabelState } from '@auk/core';
+import type { Sql, Tx } from '../database/db.js';
+import type { Parcel } from '../parcels/parcel.entity.js';
+import type { Label } from './label.entity.js';
+
+export interface LabelRow {
+  id: string;
+  parcelId: string;
+  orderId: string;
+  state: LabelState;
+  carrier: string;
+  carrierName: string;
+  serviceName: string;
+  minor: number;
+  request: string;
+  /** How often the carrier was asked to sell before this step. */
+  asks: number;
+}
+
+/** How long a purchase stays unanswered before the carrier is asked after it. Longer than the longest wait for an answer. */
+const RECOVER_AFTER_MS = 6_000;
+/** What is unanswered for too long by the database's clock, or intended and never asked for. */
+export const STUCK = `state = 'intended' OR state IN ('asked', 'unknown') AND askedAt <= NOW(3) - INTERVAL ${RECOVER_AFTER_MS * 1000} MICROSECOND`;
+
+export const RECOVERED_AT_ONCE = 200;
+
+export function lockParcel(tx: Tx, parcelId: string): Promise<unknown | null> {
+  return tx.one('SELECT id FROM parcel WHERE id = ? FOR UPDATE', [parcelId]);
+}
+
+export function labelByKeyOrParcel(
+  sql: Sql,
+  key: string,
+  parcelId: string,
+): Promise<(Pick<Label, 'id' | 'parcelId'> & { state: LabelState }) | null> {
+  return sql.one<Pick<Label, 'id' | 'parcelId'> & { state: LabelState }>(
+    'SELECT id, parcelId, state FROM label WHERE id = ? OR liveParcel = ? ORDER BY id = ? DESC LIMIT 1',
+    [key, parcelId, key],
+  );
+}
+
+export function stuckCarriers(sql: Sql): Promise<Pick<Label, 'carrier'>[]> {
+  return sql.rows<Pick<Label, 'carrier'>>(`SELECT DISTINCT carrier FROM label WHERE ${STUCK}`);
+}
+
+export function stuckLabels(sql: Sql, carrier: string): Promise<Pick<Label, 'id'>[]> {
+  return sql.rows<Pick<Label, 'id'>>(
+    `SELECT id FROM label WHERE carrier = ? AND (${STUCK}) ORDER BY intendedAt LIMIT ${RECOVERED_AT_ONCE}`,
+    [carrier],
+  );
+}
+
+export function askedSince(
+  sql: Sql,
+  id: string,
+): Promise<(Pick<Label, 'carrier'> & { state: LabelState; sinceMs: number | null }) | null> {
+  return sql.one<Pick<Label, 'carrier'> & { state: LabelState; sinceMs: number | null }>(
+    'SELECT carrier, state, TIMESTAMPDIFF(MICROSECOND, askedAt, NOW(3)) / 1000 AS sinceMs FROM label WHERE id = ?',
+    [id],
+  );
+}
+
+export function orderOfLabel(sql: Sql, id: string): Promise<Pick<Parcel, 'orderId'> | null> {
+  return sql.one<Pick<Parcel, 'orderId'>>(
+    'SELECT c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ?',
+    [id],
+  );
+}
+
+export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
+  return tx.one<LabelRow>(
+    'SELECT b.id, b.parcelId, c.orderId, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    [id],
+  );
+}
+
+export function noteAsked(tx: Tx, state: string, id: string): Promise<number> {
+  return tx.run('UPDATE label SET state = ?, asks = asks + 1, askedAt = NOW(3) WHERE id = ?', [state, id]);
+}

@@ -1,0 +1,43 @@
+import type { Sql, Tx } from '../database/db.js';
+import { NONE } from '../database/db.js';
+
+/** Units of an order's part that stand on a list, or lie in a tote since. */
+export interface OnList {
+  hold: 'listed' | 'picked';
+  partId: string;
+  productId: string;
+  quantity: number;
+  stopKey: string;
+  placeId: string;
+  lotId: string | null;
+  toteId: string;
+  mark: string;
+  listId: string;
+  listNo: number;
+  listState: 'released' | 'picking' | 'done';
+  picker: string | null;
+}
+
+export function heldOnLists(sql: Sql, orderId: string): Promise<OnList[]> {
+  return sql.rows<OnList>(
+    `SELECT a.hold, a.partId, a.productId, a.quantity, a.stopKey, s.placeId, s.lotId, s.toteId, t.mark, l.id AS listId, l.no AS listNo, l.state AS listState, p.name AS picker
+       FROM allocation a JOIN pickStop s ON s.id = a.stopKey JOIN pickList l ON l.id = s.listId JOIN place t ON t.id = s.toteId
+       LEFT JOIN scanSession x ON x.listId = l.id LEFT JOIN person p ON p.id = x.personId
+       WHERE a.orderId = ? AND a.hold IN ('listed', 'picked') AND a.parcelKey = ? AND a.quantity > 0 ORDER BY a.partId, a.stopKey`,
+    [orderId, NONE],
+  );
+}
+
+export function lockListsOf(tx: Tx, orderId: string): Promise<unknown[]> {
+  return tx.rows(
+    'SELECT id FROM pickList WHERE id IN (SELECT listId FROM pickStop WHERE orderId = ?) ORDER BY id FOR UPDATE',
+    [orderId],
+  );
+}
+
+export function endIfEmpty(tx: Tx, at: Date, id: string): Promise<number> {
+  return tx.run(
+    "UPDATE pickList SET state = 'done', doneAt = ? WHERE id = ? AND NOT EXISTS (SELECT 1 FROM pickStop s WHERE s.listId = pickList.id)",
+    [at, id],
+  );
+}

@@ -1,0 +1,31 @@
+import type { Channel } from '../channels/channel.entity.js';
+import type { Sql } from '../database/db.js';
+import type { Order } from '../records/order.entity.js';
+import type { OrderLine } from '../records/orderLine.entity.js';
+
+export function openLines(
+  sql: Sql,
+  id: string,
+): Promise<Pick<OrderLine, 'productId' | 'channelSku' | 'quantity'>[]> {
+  return sql.rows<Pick<OrderLine, 'productId' | 'channelSku' | 'quantity'>>(
+    'SELECT productId, channelSku, quantity FROM orderLine WHERE orderId = ? AND removedAt IS NULL',
+    [id],
+  );
+}
+
+export function wantsTogether(sql: Sql, sorted: readonly string[]): Promise<Pick<Order, 'together'>[]> {
+  return sql.rows<Pick<Order, 'together'>>('SELECT DISTINCT together FROM orders WHERE id IN (?)', [sorted]);
+}
+
+export function channelByCode(sql: Sql, code: string): Promise<Pick<Channel, 'id' | 'currency'> | null> {
+  return sql.one<Pick<Channel, 'id' | 'currency'>>('SELECT id, currency FROM channel WHERE code = ?', [code]);
+}
+
+/** What the parts of an order weigh, in milligrams. */
+export async function weightOf(sql: Sql, orderId: string): Promise<number> {
+  const row = await sql.one<{ weightMg: number }>(
+    'SELECT COALESCE(SUM(p.quantity * COALESCE(x.weightMg, 0)), 0) AS weightMg FROM linePart p JOIN product x ON x.id = p.productId WHERE p.orderId = ?',
+    [orderId],
+  );
+  return Number(row!.weightMg);
+}

@@ -1,0 +1,163 @@
+import type { Sql, Tx } from '../database/db.js';
+import type { PickStop } from '../lists/pickStop.entity.js';
+import type { OrderNote } from '../orders/orderNote.entity.js';
+import type { Parcel } from '../parcels/parcel.entity.js';
+import type { LinePart } from '../records/linePart.entity.js';
+import type { Order } from '../records/order.entity.js';
+import type { ScanSession } from '../scans/scanSession.entity.js';
+import type { Allocation } from '../stock/allocation.entity.js';
+
+export interface OrderHead {
+  id: string;
+  no: number;
+  channelNumber: string;
+  stage: string;
+  shipmentId: string;
+  warehouseId: string;
+}
+
+export interface BenchSession {
+  id: string;
+  device: string;
+  closedAt: Date | null;
+  lastScanAt: Date | null;
+  personId: string | null;
+  name: string | null;
+  channelNumber: string;
+}
+
+export async function lockForPacking(tx: Tx, orderId: string): Promise<OrderHead | null> {
+  const row = await tx.one<OrderHead>(
+    'SELECT o.id, o.no, o.channelNumber, o.stage, o.warehouseId, (SELECT s.id FROM shipment s WHERE s.orderId = o.id AND s.seq = 1) AS shipmentId FROM orders o WHERE o.id = ? FOR UPDATE',
+    [orderId],
+  );
+  if (row) tx.hold('orders', [row.id]);
+  return row;
+}
+
+export function newestSession(sql: Sql, orderId: string): Promise<BenchSession | null> {
+  return sql.one<BenchSession>(
+    'SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM parcel c JOIN scanSession x ON x.parcelId = c.id JOIN orders o ON o.id = c.orderId LEFT JOIN person p ON p.id = x.personId WHERE c.orderId = ? ORDER BY c.no DESC LIMIT 1',
+    [orderId],
+  );
+}
+
+export function notesToConfirm(sql: Sql, orderId: string): Promise<Pick<OrderNote, 'text'>[]> {
+  return sql.rows<Pick<OrderNote, 'text'>>(
+    "SELECT text FROM orderNote WHERE orderId = ? AND kind = 'packer' AND confirm AND removedAt IS NULL ORDER BY id",
+    [orderId],
+  );
+}
+
+export function packerNotes(
+  sql: Sql,
+  orderId: string,
+): Promise<(Pick<OrderNote, 'text'> & { confirm: number })[]> {
+  return sql.rows<Pick<OrderNote, 'text'> & { confirm: number }>(
+    "SELECT text, confirm FROM orderNote WHERE orderId = ? AND kind = 'packer' AND removedAt IS NULL ORDER BY id",
+    [orderId],
+  );
+}
+
+export function parcelOfSession(
+  sql: Sql,
+  sessionId: string,
+): Promise<Pick<Parcel, 'id' | 'placeId' | 'orderId'> | null> {
+  return sql.one<Pick<Parcel, 'id' | 'placeId' | 'orderId'>>(
+    'SELECT c.id, c.placeId, c.orderId FROM parcel c JOIN scanSession x ON x.parcelId = c.id WHERE x.id = ?',
+    [sessionId],
+  );
+}
+
+export function benchRow(
+  sql: Sql,
+  sessionId: string,
+): Promise<
+  | (Pick<Parcel, 'orderId'> &
+      Pick<Order, 'channelNumber' | 'buyer' | 'note' | 'promised'> &
+      Pick<ScanSession, 'departureId'> & {
+        state: string;
+        parcelId: string;
+        parcelNo: number;
+        channel: string;
+        shipTo: string;
+        carrierName: string | null;
+        cutOff: Date | null;
+      })
+  | null
+> {
+  return sql.one<
+    Pick<Parcel, 'orderId'> &
+      Pick<Order, 'channelNumber' | 'buyer' | 'note' | 'promised'> &
+      Pick<ScanSession, 'departureId'> & {
+        state: string;
+        parcelId: string;
+        parcelNo: number;
+        channel: string;
+        shipTo: string;
+        carrierName: string | null;
+        cutOff: Date | null;
+      }
+  >(
+    `SELECT x.state, c.id AS parcelId, c.no AS parcelNo, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
+       FROM scanSession x JOIN parcel c ON c.id = x.parcelId JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId
+       LEFT JOIN departure d ON d.id = COALESCE(c.departureId, o.departureId) WHERE x.id = ?`,
+    [sessionId],
+  );
+}
+
+export function othersLeaving(sql: Sql, departureId: string, orderId: string): Promise<{ n: number } | null> {
+  return sql.one<{ n: number }>(
+    "SELECT COUNT(*) AS n FROM orders WHERE departureId = ? AND stage = 'Picked' AND id <> ?",
+    [departureId, orderId],
+  );
+}
+
+export function orderByCode(
+  sql: Sql,
+  text: string,
+  number: string | number,
+): Promise<Pick<Order, 'id'> | null> {
+  return sql.one<Pick<Order, 'id'>>(
+    `SELECT id FROM orders WHERE ? LIKE 'OR-%' AND no = ? UNION ALL SELECT busyWith FROM place WHERE code = ? AND kind = 'tote' AND busyWith IS NOT NULL
+       UNION ALL SELECT orderId FROM parcel WHERE ? LIKE 'PA-%' AND no = ? UNION ALL SELECT id FROM orders WHERE channelNumber = ? LIMIT 1`,
+    [text, number, text, text, number, text],
+  );
+}
+
+export function pickedLines(
+  sql: Sql,
+  orderId: string,
+): Promise<
+  (Pick<LinePart, 'id' | 'lineId' | 'productId' | 'quantity'> & {
+    lineProductId: string;
+    lineQuantity: number;
+  })[]
+> {
+  return sql.rows<
+    Pick<LinePart, 'id' | 'lineId' | 'productId' | 'quantity'> & {
+      lineProductId: string;
+      lineQuantity: number;
+    }
+  >(
+    `SELECT t.id, t.lineId, t.productId, SUM(a.quantity) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity FROM linePart t JOIN orderLine l ON l.id = t.lineId
+       JOIN allocation a ON a.partId = t.id AND a.hold = 'picked' WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
+    [orderId],
+  );
+}
+
+/** Units of a part that are picked, or packed into a parcel, by the stop they were picked at. */
+export function unitsHeld(
+  sql: Sql,
+  partId: string,
+  hold: 'picked' | 'packed',
+  parcelKey: string,
+): Promise<
+  (Pick<Allocation, 'partId' | 'stopKey' | 'quantity' | 'productId'> &
+    Pick<PickStop, 'lotId'> & { toteId: string })[]
+> {
+  return sql.rows(
+    'SELECT a.partId, a.stopKey, a.quantity, a.productId, s.toteId, s.lotId FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.partId = ? AND a.hold = ? AND a.parcelKey = ? AND a.quantity > 0 ORDER BY a.stopKey',
+    [partId, hold, parcelKey],
+  );
+}

@@ -1,0 +1,57 @@
+import { type PlacedStock, type WalkStop } from '@auk/core';
+import type { Sql, Tx } from '../database/db.js';
+import { NONE } from '../database/db.js';
+import type { Order } from '../records/order.entity.js';
+import { PROMISED_KINDS } from '../stock/stock.module.js';
+import type { StockBalance } from '../stock/stockBalance.entity.js';
+
+export interface SoftPart {
+  partId: string;
+  orderId: string;
+  productId: string;
+  quantity: number;
+}
+
+export interface BinStock extends PlacedStock, WalkStop {
+  productId: string;
+  kind: 'bin' | 'reserve' | 'dock';
+}
+
+export async function lockToRelease(
+  tx: Tx,
+  ids: readonly string[],
+): Promise<(Pick<Order, 'id' | 'no' | 'channelNumber' | 'warehouseId'> & { stage: string })[]> {
+  return tx.holding(
+    'orders',
+    await tx.rows<Pick<Order, 'id' | 'no' | 'channelNumber' | 'warehouseId'> & { stage: string }>(
+      'SELECT id, no, channelNumber, stage, warehouseId FROM orders WHERE id IN (?) ORDER BY id FOR UPDATE',
+      [ids],
+    ),
+  );
+}
+
+export function softParts(sql: Sql, ids: readonly string[]): Promise<SoftPart[]> {
+  return sql.rows<SoftPart>(
+    "SELECT partId, orderId, productId, quantity FROM allocation WHERE orderId IN (?) AND hold = 'soft' AND quantity > 0 ORDER BY partId",
+    [ids],
+  );
+}
+
+export function lockBins(tx: Tx, ids: readonly string[]): Promise<unknown[]> {
+  return tx.rows(
+    'SELECT productId FROM stockBalance WHERE productId IN (?) AND onHand > listed ORDER BY productId, placeId, lotKey FOR UPDATE',
+    [ids],
+  );
+}
+
+export function binStock(
+  sql: Sql,
+  ids: readonly string[],
+): Promise<(BinStock & Pick<StockBalance, 'lotKey'>)[]> {
+  return sql.rows<BinStock & Pick<StockBalance, 'lotKey'>>(
+    `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, CAST(l.expiry AS CHAR) AS expiry
+       FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
+       WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey`,
+    [NONE, ids],
+  );
+}

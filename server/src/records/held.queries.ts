@@ -1,0 +1,38 @@
+import { type Payment } from '@auk/core';
+import type { Sql } from '../database/db.js';
+import type { StopReason } from '../intake/stopReason.entity.js';
+import type { Parcel } from '../parcels/parcel.entity.js';
+
+export interface Facts {
+  id: string;
+  number: string;
+  cancelled: number;
+  parked: number;
+  parkedReason: string | null;
+  payment: Payment;
+}
+
+export function holdFacts(sql: Sql, ids: readonly string[]): Promise<Facts[]> {
+  return sql.rows<Facts>(
+    'SELECT id, channelNumber AS number, cancelledAt IS NOT NULL AS cancelled, parkedAt IS NOT NULL AS parked, parkedReason, payment FROM orders WHERE id IN (?)',
+    [ids],
+  );
+}
+
+export function openStops(
+  sql: Sql,
+  ids: readonly string[],
+): Promise<Pick<StopReason, 'orderId' | 'says' | 'cure'>[]> {
+  return sql.rows<Pick<StopReason, 'orderId' | 'says' | 'cure'>>(
+    'SELECT orderId, says, cure FROM stopReason WHERE orderId IN (?) AND liftedAt IS NULL ORDER BY raisedAt, id',
+    [ids],
+  );
+}
+
+export function heldParcels(sql: Sql, most: number): Promise<Pick<Parcel, 'no' | 'orderId'>[]> {
+  return sql.rows<Pick<Parcel, 'no' | 'orderId'>>(
+    `SELECT c.no, c.orderId FROM parcel c JOIN orders o ON o.id = c.orderId WHERE c.departedAt IS NULL AND c.closedAt IS NOT NULL
+       AND (o.cancelledAt IS NOT NULL OR o.parkedAt IS NOT NULL OR o.payment = 'refunded' OR EXISTS (SELECT 1 FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL)) ORDER BY c.no LIMIT ?`,
+    [most],
+  );
+}

@@ -1,0 +1,136 @@
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { JobsService } from '../src/jobs/jobs.service.js';
+import { LeaseLost, Leases } from '../src/leases/leases.service.js';
+import { Rounds } from '../src/leases/rounds.service.js';
+import { type House, openHouse } from './house.js';
+
+let house: House;
+let jobs: JobsService;
+beforeAll(async () => {
+  house = await openHouse({ pastOrders: 0, openOrders: 5 });
+  jobs = house.app.get(JobsService);
+});
+afterAll(() => house.close());
+
+const NOBODY = () => ({ personId: null, at: new Date() });
+const add = (kind: string, lane: string, payload: unknown = {}) =>
+  house.db.tx(NOBODY(), tx => jobs.add(tx, [{ kind, lane, payload, subjectId: null }]));
+const round = () => house.app.get(Rounds).once('jobs');
+const jobsOf = (kind: string) =>
+  house.db.rows<{ state: string; attempts: number; error: string | null }>(
+    'SELECT state, attempts, error FROM job WHERE kind = ? ORDER BY id',
+    [kind],
+  );
+
+test('a job that is put off for now goes on later from where it was, and is done once', async () => {
+  const seen: number[] = [];
+  let step = 0;
+  jobs.register<object>({
+    kind: 'test steps',
+    tryHours: 1,
+    work: async (_, turn) => {
+      while (step < 3) {
+        seen.push(++step);
+        // As when the server is asked to stop in the middle of it.
+        if (step === 1 || step === 2) return turn.later();
+      }
+    },
+  });
+  await add('test steps', 'steps');
+  await round();
+  expect(seen).toEqual([1, 2, 3]);
+  expect(await jobsOf('test steps')).toMatchObject([{ state: 'done', error: null }]);
+});
+
+test('what fails says why and waits its turn; the lane goes on with the next', async () => {
+  const done: string[] = [];
+  jobs.register<{ name: string }>({
+    kind: 'test fails',
+    tryHours: 1,
+    work: async job => {
+      if (job.payload.name === 'bad') throw new Error('the truck is late');
+      done.push(job.payload.name);
+    },
+  });
+  await add('test fails', 'truck', { name: 'bad' });
+  await add('test fails', 'truck', { name: 'good' });
+  await round();
+  expect(done).toEqual(['good']);
+  expect(await jobsOf('test fails')).toMatchObject([
+    { state: 'waiting', attempts: 1, error: 'the truck is late' },
+    { state: 'done', error: null },
+  ]);
+});
+
+test('what fails for longer than its kind may is given up, and a person can have it tried again', async () => {
+  let broken = true;
+  jobs.register<object>({
+    kind: 'test over',
+    tryHours: 2,
+    work: async () => {
+      if (broken) throw new Error('nobody answers');
+    },
+  });
+  await add('test over', 'over');
+  await house.db.run("UPDATE job SET createdAt = NOW(3) - INTERVAL 3 HOUR WHERE kind = 'test over'");
+  await round();
+  expect(await jobsOf('test over')).toMatchObject([{ state: 'given up', error: 'nobody answers' }]);
+  await round();
+  expect(await jobsOf('test over')).toMatchObject([{ state: 'given up', attempts: 1 }]);
+  broken = false;
+  const [{ id }] = (await house.db.rows("SELECT id FROM job WHERE kind = 'test over'")) as [{ id: string }];
+  await jobs.retry(id);
+  await round();
+  expect(await jobsOf('test over')).toMatchObject([{ state: 'done', error: null }]);
+  await expect(jobs.retry(id)).rejects.toThrow();
+});
+
+test('a kind that no feature does is refused when it is put in, and given up when it lies there', async () => {
+  await expect(add('nobody does this', 'x')).rejects.toThrow(/No feature does jobs/);
+  jobs.register<object>({ kind: 'test gone', tryHours: 1, work: async () => {} });
+  await add('test gone', 'gone');
+  await house.db.run("UPDATE job SET kind = 'was once' WHERE kind = 'test gone'");
+  await round();
+  expect(await jobsOf('was once')).toMatchObject([{ state: 'given up' }]);
+});
+
+test('who worked too long and lost the lane to another writes nothing more', async () => {
+  const leases = house.app.get(Leases);
+  const wrote: string[] = [];
+  jobs.register<object>({
+    kind: 'test slow',
+    tryHours: 1,
+    work: async (_, turn) => {
+      await house.db.tx(NOBODY(), async tx => {
+        await turn.within(tx);
+        wrote.push('first');
+      });
+      // The database's clock passes the end of its lease, and another takes the lane.
+      await house.db.run("UPDATE lease SET until = NOW(3) - INTERVAL 1 SECOND WHERE name = 'jobs slow'");
+      expect(await leases.take('jobs slow', 60_000)).not.toBeNull();
+      await house.db.tx(NOBODY(), async tx => {
+        await turn.within(tx);
+        wrote.push('second');
+      });
+    },
+  });
+  await add('test slow', 'slow');
+  await round();
+  expect(wrote).toEqual(['first']);
+  expect(await jobsOf('test slow')).toMatchObject([{ state: 'taken' }]);
+});
+
+test('a lease is held from its last sign of life on, and is lost when its time is over', async () => {
+  const leases = house.app.get(Leases);
+  const lease = (await leases.take('a test', 60_000))!;
+  expect(await leases.take('a test', 60_000)).toBeNull();
+  await house.db.tx(NOBODY(), tx => leases.keep(tx, lease, 120_000));
+  const left = await house.db.one<{ s: number }>(
+    "SELECT TIMESTAMPDIFF(SECOND, NOW(3), until) AS s FROM lease WHERE name = 'a test'",
+  );
+  expect(left!.s).toBeGreaterThan(100);
+  await house.db.run("UPDATE lease SET until = NOW(3) WHERE name = 'a test'");
+  await expect(house.db.tx(NOBODY(), tx => leases.keep(tx, lease, 1_000))).rejects.toThrow(LeaseLost);
+  const next = (await leases.take('a test', 60_000))!;
+  expect(next.fence).toBeGreaterThan(lease.fence);
+});

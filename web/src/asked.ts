@@ -1,0 +1,25 @@
+import type { LiveTopic } from '@auk/contract';
+import type { QueryClient } from '@tanstack/react-query';
+
+/** Which questions are asked again when something of a topic changed, here or anywhere: the first word of their keys. */
+const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
+  orders: ['board', 'strip', 'orders', 'order', 'lists', 'buyers'],
+  lists: ['lists', 'list', 'strip', 'board'],
+  parcels: ['parcels', 'strip', 'board', 'order', 'offers'],
+  departures: ['board', 'strip', 'handover'],
+  stock: ['products', 'product', 'listings', 'stock', 'count', 'kits', 'kit', 'ledger', 'place'],
+  catalog: ['products', 'product', 'portion', 'listings', 'order', 'kits', 'kit', 'templates'],
+  channels: ['channels', 'listings'],
+  builds: ['builds', 'build', 'kits'],
+  purchases: ['receiving'],
+  people: ['people', 'me'],
+  imports: ['imports'],
+};
+
+/** Asks again whatever shows something of these topics; of all of them, when a listener cannot tell what it missed. */
+export async function changed(client: QueryClient, ...topics: LiveTopic[]): Promise<void> {
+  const keys = topics.includes('all')
+    ? Object.values(ASKED_AGAIN).flat()
+    : topics.flatMap(t => ASKED_AGAIN[t as Exclude<LiveTopic, 'all'>] ?? []);
+  await Promise.all([...new Set(keys)].map(key => client.invalidateQueries({ queryKey: [key] })));
+}

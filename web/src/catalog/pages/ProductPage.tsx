@@ -1,0 +1,225 @@
+import { can, Person, ProductRow } from '@auk/contract';
+import { type FactValue, formatMoney, parseSize, parseWeight } from '@auk/core';
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { changed } from '../../asked.js';
+import { Field } from '../../parts/Field.js';
+import { size, weight } from '../../parts/format.js';
+import { Head } from '../../parts/Head.js';
+import pageCss from '../../parts/page.module.css';
+import { ProblemNote } from '../../parts/problem.js';
+import textCss from '../../parts/text.module.css';
+import { Waiting } from '../../parts/Waiting.js';
+import { useMe } from '../../people/useMe.js';
+import { actOnProduct, editProduct, productQuery } from '../api.js';
+import css from '../catalog.module.css';
+import { GivePicture } from '../parts/GivePicture.js';
+import { Codes, Facts, History } from '../parts/ProductFacts.js';
+import { ProductStageMark } from '../parts/ProductStageMark.js';
+
+/** One product: its facts (changed in place), codes, stock by place, recipe, listings, history. */
+export default function ProductPage() {
+  const me = useMe();
+  const { sku } = useParams();
+  const product = useQuery(productQuery(sku!));
+  if (!product.data) return <Waiting error={product.error} />;
+  return <Product key={sku} product={product.data} me={me} />;
+}
+
+function Product({ product: p, me }: { product: ProductRow; me: Person }) {
+  const editable = can(me, 'products.change');
+  const client = useQueryClient();
+  const act = useMutation({
+    scope: { id: `edit of product ${p.sku}` },
+    mutationFn: ([to, body]: [string, unknown]) => actOnProduct(p.sku, to, body),
+    onSettled: () => changed(client, 'catalog', 'stock', 'orders'),
+  });
+  const edit = useMutation({
+    // One after another: the second of two quick edits goes with the version that the first one made.
+    scope: { id: `edit of product ${p.sku}` },
+    mutationFn: (fields: Record<string, FactValue>) =>
+      editProduct(p.sku, {
+        version: client.getQueryData(productQuery(p.sku).queryKey)?.version ?? p.version,
+        fields,
+      }),
+    onSettled: () => changed(client, 'catalog', 'stock', 'orders'),
+  });
+  const save = (fields: Record<string, FactValue>) => edit.mutate(fields);
+  const weighed = (field: string) => (text: string) => {
+    const read = text === '' ? null : parseWeight(text);
+    if (read && !read.ok) return read.problem;
+    save({ [field]: read === null ? null : read.value });
+  };
+  const sized = (text: string) => {
+    const read = text === '' ? null : parseSize(text);
+    if (read && !read.ok) return read.problem;
+    save(read ? { ...read.value } : { length: null, width: null, height: null });
+  };
+  return (
+    <>
+      <Head
+        tab={p.sku}
+        sign={<GivePicture product={p} can={editable} give={file => act.mutate(['/picture', file])} />}
+        title={
+          <Field
+            title
+            label="Name"
+            value={p.name}
+            readOnly={!editable}
+            onSave={name => void save({ name })}
+          />
+        }
+        about={
+          <>
+            <span className={textCss.code}>{p.sku}</span> · {p.kind} · <ProductStageMark stage={p.stage} />
+          </>
+        }
+      >
+        {editable && (
+          <Button
+            variant="outlined"
+            color="secondary"
+            onClick={() => save({ stage: p.stage === 'Retired' ? 'Live' : 'Retired' })}
+          >
+            {p.stage === 'Retired' ? 'Make it live' : 'Retire'}
+          </Button>
+        )}
+      </Head>
+      <ProblemNote error={edit.error} />
+      <ProblemNote error={act.error} />
+      {p.missing.length > 0 && (
+        <ul className={css.missing}>
+          {p.missing.map(m => (
+            <li key={m.fact} className={m.serious ? textCss.risk : textCss.quiet}>
+              {m.serious ? '▲ ' : ''}
+              {m.costs}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className={css.product}>
+        <div>
+          {p.kind !== 'bundle' && (
+            <p className={css.stockline}>
+              <b>{p.onHand}</b> on hand <b>{p.reserved}</b> reserved <b>{p.free}</b> free
+              {p.openOrders > 0 && <span className={textCss.quiet}> · in {p.openOrders} open orders</span>}{' '}
+              <Link to={`/products/${encodeURIComponent(p.sku)}/ledger`}>Ledger</Link> ·{' '}
+              <a
+                href={`/api/v1/products/${encodeURIComponent(p.sku)}/labels.pdf?form=thermal`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                Label
+              </a>
+            </p>
+          )}
+          <h2>Where it lies</h2>
+          {p.places.length === 0 && (
+            <p className={textCss.empty}>
+              {p.kind === 'bundle'
+                ? 'A bundle has no stock; its parts have.'
+                : 'It lies nowhere. Stock comes in by receiving or by a count.'}
+            </p>
+          )}
+          <ul className={css.plain}>
+            {p.places.map(x => (
+              <li key={x.code}>
+                <Link
+                  className={textCss.code}
+                  style={{ color: 'inherit' }}
+                  to={`/places/${encodeURIComponent(x.code)}`}
+                >
+                  {x.code}
+                </Link>{' '}
+                <b>{x.onHand}</b> {x.listed > 0 && <span className={textCss.quiet}>{x.listed} on lists</span>}
+              </li>
+            ))}
+          </ul>
+          {p.parts.length > 0 && (
+            <>
+              <h2>
+                <Link to={`/kits/${encodeURIComponent(p.sku)}`}>Recipe</Link>
+              </h2>
+              <ul className={css.plain}>
+                {p.parts.map(x => (
+                  <li key={x.sku}>
+                    <b>{x.quantity} ×</b> {x.name}{' '}
+                    <Link
+                      className={textCss.code}
+                      style={{ color: 'inherit' }}
+                      to={`/products/${encodeURIComponent(x.sku)}`}
+                    >
+                      {x.sku}
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+          <h2>Listings</h2>
+          {p.listings.length === 0 && (
+            <p className={textCss.empty}>No channel sells it. Link one under Listings.</p>
+          )}
+          <ul className={css.plain}>
+            {p.listings.map(l => (
+              <li key={l.channel + l.channelSku}>
+                {l.channel} <span className={textCss.code}>{l.channelSku}</span>{' '}
+                {l.units > 1 && `${l.units} of it a sale`}{' '}
+                {l.priceMinor !== null && formatMoney(l.priceMinor, 'USD')}
+              </li>
+            ))}
+          </ul>
+          <History sku={p.sku} />
+        </div>
+        <div>
+          <Codes product={p} can={editable} act={(to, body) => act.mutate([to, body])} />
+          <h2>Measures</h2>
+          <dl className={pageCss.facts}>
+            <dt>Weight</dt>
+            <dd>
+              <Field
+                label="Weight"
+                placeholder="2 lb 3 oz"
+                value={p.weightMg ? weight(p.weightMg) : ''}
+                readOnly={!editable}
+                onSave={weighed('weightMg')}
+              />
+            </dd>
+            <dt>Packed</dt>
+            <dd>
+              <Field
+                label="Packed weight"
+                placeholder="as weighed packed"
+                value={p.packedWeightMg ? weight(p.packedWeightMg) : ''}
+                readOnly={!editable}
+                onSave={weighed('packedWeightMg')}
+              />
+            </dd>
+            <dt>Size</dt>
+            <dd>
+              <Field
+                label="Packed size"
+                placeholder="11x9x14 in"
+                value={p.size ? size(p.size) : ''}
+                readOnly={!editable}
+                onSave={sized}
+              />
+            </dd>
+            <dt>Hint</dt>
+            <dd>
+              <Field
+                label="Hint for pickers"
+                placeholder="what it is mistaken for"
+                value={p.hint ?? ''}
+                readOnly={!editable}
+                onSave={v => void save({ hint: v || null })}
+              />
+            </dd>
+          </dl>
+        </div>
+        <Facts product={p} can={editable} save={save} />
+      </div>
+    </>
+  );
+}

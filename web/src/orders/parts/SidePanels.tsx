@@ -1,0 +1,167 @@
+import { formatMoney, PAYMENTS, parseAmount, parseWeight } from '@auk/core';
+import { Link } from 'react-router';
+import { Choice } from '../../parts/Choice.js';
+import { DayField } from '../../parts/DayField.js';
+import { Field } from '../../parts/Field.js';
+import { moment, weight } from '../../parts/format.js';
+import pageCss from '../../parts/page.module.css';
+import textCss from '../../parts/text.module.css';
+import type { PanelProps } from '../useOrderEdit.js';
+
+/** What it costs, what was paid, and what is due or to refund. */
+export function MoneyPanel({ order: o, save, can }: PanelProps) {
+  const { currency } = o.row;
+  const m = o.money;
+  const show = (minor: number) => formatMoney(minor, currency);
+  const put = (field: 'shippingMinor' | 'discountMinor' | 'paidMinor') => (text: string) => {
+    const read = parseAmount(text || '0', currency);
+    if (!read.ok) return `${read.problem}.`;
+    if (read.value < 0) return 'Not less than nothing.';
+    save({ [field]: read.value });
+  };
+  return (
+    <section className={pageCss.panel}>
+      <h2>Money</h2>
+      <dl className={`${pageCss.facts} ${pageCss.money}`} data-part="money">
+        <dt>Goods</dt>
+        <dd>{show(m.goodsMinor)}</dd>
+        <dt>Discount</dt>
+        <dd>
+          <Field
+            label="Discount"
+            value={show(m.discountMinor)}
+            readOnly={!can}
+            onSave={put('discountMinor')}
+          />
+        </dd>
+        <dt>Shipping</dt>
+        <dd>
+          <Field
+            label="Shipping"
+            value={show(m.shippingMinor)}
+            readOnly={!can}
+            onSave={put('shippingMinor')}
+          />
+        </dd>
+        <dt>Tax</dt>
+        <dd>{show(m.taxMinor)}</dd>
+        <dt>
+          <b>Total</b>
+        </dt>
+        <dd>
+          <b>{show(m.totalMinor)}</b>
+        </dd>
+        <dt>
+          <Choice
+            bare
+            label="Payment"
+            value={o.payment}
+            disabled={!can}
+            options={PAYMENTS.map(p => [p, p])}
+            onChoose={payment => save({ payment })}
+          />
+        </dt>
+        <dd>
+          <Field label="Paid" value={show(m.paidMinor)} readOnly={!can} onSave={put('paidMinor')} />
+        </dd>
+        {o.settled !== o.payment && (
+          <>
+            <dt>By the money</dt>
+            <dd className={o.settled === 'paid' ? '' : textCss.risk}>
+              <b>{o.settled}</b>
+            </dd>
+          </>
+        )}
+        {m.balanceMinor !== 0 && (
+          <>
+            <dt>{m.balanceMinor < 0 ? 'Due' : 'To refund'}</dt>
+            <dd className={m.balanceMinor < 0 ? textCss.stop : textCss.risk}>
+              <b>{show(Math.abs(m.balanceMinor))}</b>
+            </dd>
+          </>
+        )}
+      </dl>
+    </section>
+  );
+}
+
+/** When it was placed and promised, how it leaves, and the weight declared for it. */
+export function WayPanel({ order: o, save, can }: PanelProps) {
+  const declare = (text: string) => {
+    const read = text === '' ? null : parseWeight(text);
+    if (read && !read.ok) return read.problem;
+    save({ weightOverrideMg: read === null ? null : read.value });
+  };
+  return (
+    <section className={pageCss.panel}>
+      <h2>Its way</h2>
+      <dl className={pageCss.facts}>
+        <dt>Placed</dt>
+        <dd>{o.placedAt ? moment(o.placedAt) : 'not yet'}</dd>
+        <dt>Promised</dt>
+        <dd>
+          <DayField
+            bare
+            label="Promised"
+            value={o.row.promised}
+            readOnly={!can}
+            onChange={promised => save({ promised })}
+          />
+        </dd>
+        <dt>Asked for</dt>
+        <dd>
+          <Field
+            label="Service asked for"
+            placeholder={can ? 'any service' : ''}
+            value={o.serviceAsked}
+            readOnly={!can}
+            onSave={serviceAsked => void save({ serviceAsked })}
+          />
+        </dd>
+        <dt>Leaves</dt>
+        <dd>
+          {o.row.leavesWith
+            ? `${o.row.leavesWith.carrier}, ${moment(o.row.leavesWith.cutOff)}`
+            : 'not planned'}
+        </dd>
+        <dt>Weight</dt>
+        <dd>
+          <Field
+            label="Declared weight of the order"
+            placeholder={can ? 'by its products' : ''}
+            value={o.weightOverrideMg ? weight(o.weightOverrideMg) : ''}
+            readOnly={!can}
+            onSave={declare}
+          />
+        </dd>
+        {o.lists.length > 0 && (
+          <>
+            <dt>Pick list</dt>
+            <dd>
+              {o.lists.map(l => (
+                <Link key={l} to={`/pick/${l}`} className={textCss.code}>
+                  {l}{' '}
+                </Link>
+              ))}
+            </dd>
+          </>
+        )}
+        {o.parcels.map(p => (
+          <div key={p.no} style={{ display: 'contents' }}>
+            <dt className={textCss.code}>{p.no}</dt>
+            <dd>
+              {p.state} {p.carrier && `${p.carrier}, ${p.service}`}{' '}
+              <span className={textCss.code}>{p.tracking}</span>{' '}
+              {p.minor !== null && formatMoney(p.minor, o.row.currency)}{' '}
+              {p.tracking && (
+                <a href={`/api/v1/parcels/${p.no}/label.pdf`} target="_blank" rel="noreferrer">
+                  label
+                </a>
+              )}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}

@@ -1,0 +1,203 @@
+import { OrderView } from '@auk/contract';
+import { type StopReason } from '@auk/core';
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { actOnProduct, editProducts } from '../../catalog/api.js';
+import { Form } from '../../parts/Form.js';
+import { Line } from '../../parts/Line.js';
+import pageCss from '../../parts/page.module.css';
+import { ProblemNote } from '../../parts/problem.js';
+import textCss from '../../parts/text.module.css';
+import { actOnOrder, editOrder } from '../api.js';
+import css from '../orders.module.css';
+import { useCure } from '../useCure.js';
+import { LinkListing } from './LinkListing.js';
+
+/** Why an order is Stopped, with its cure: one press where one press can be enough. */
+export function StopNote({ stop, order }: { stop: StopReason; order: OrderView }) {
+  return (
+    <div className={css.stopnote}>
+      <p>
+        <span className={textCss.stop} aria-hidden="true">
+          ▲
+        </span>{' '}
+        {stop.says}
+      </p>
+      <Cure stop={stop} order={order} />
+    </div>
+  );
+}
+
+function Cure({ stop, order }: { stop: StopReason; order: OrderView }) {
+  switch (stop.code) {
+    case 'unlinked-listing':
+      return <LinkListing channelSku={stop.subject} />;
+    case 'no-code':
+      return <GiveCode sku={stop.subject} />;
+    case 'bad-postcode':
+    case 'bad-country':
+    case 'incomplete-address':
+    case 'long-address':
+    case 'no-phone':
+      return <MendAddress stop={stop} order={order} />;
+    case 'duplicate':
+      return (
+        <Press
+          words="It is an order of its own"
+          id={order.row.id}
+          act="accept"
+          body={{ code: 'duplicate', subject: stop.subject }}
+        />
+      );
+    case 'unpaid':
+      return <Press words="It is paid" id={order.row.id} act="paid" body={{}} />;
+    case 'retired-product':
+      return <Revive sku={stop.subject} />;
+    case 'channel-differs':
+      return <Decide stop={stop} order={order} />;
+    case 'no-customs':
+      return <Customs sku={stop.subject} />;
+    default:
+      return <p className={textCss.quiet}>{stop.cure}</p>;
+  }
+}
+
+interface PressProps {
+  words: string;
+  /** The order, and what is done to it. */
+  id: string;
+  act: string;
+  body: object;
+}
+
+function Press({ words, id, act, body }: PressProps) {
+  const cure = useCure(() => actOnOrder(id, act, body));
+  return (
+    <>
+      <Button
+        size="small"
+        variant="outlined"
+        disabled={cure.isPending}
+        onClick={() => cure.mutate(undefined)}
+      >
+        {words}
+      </Button>
+      <ProblemNote error={cure.error} />
+    </>
+  );
+}
+
+function GiveCode({ sku }: { sku: string }) {
+  const [code, setCode] = useState('');
+  const give = useCure(() => actOnProduct(sku, '/codes', { code }));
+  return (
+    <Form className={pageCss.inline} onSend={() => give.mutate(undefined)}>
+      <Line
+        bare
+        width={16}
+        label={`Code of ${sku}`}
+        placeholder="scan or type its code"
+        value={code}
+        onType={setCode}
+      />
+      <Button
+        type="submit"
+        variant="outlined"
+        color="secondary"
+        size="small"
+        disabled={code.trim() === '' || give.isPending}
+      >
+        Give the code
+      </Button>
+      <Link to={`/products/${encodeURIComponent(sku)}`}>The product</Link>
+      <ProblemNote error={give.error} />
+    </Form>
+  );
+}
+
+function MendAddress({ stop, order }: { stop: StopReason; order: OrderView }) {
+  const field = stop.subject as keyof OrderView['shipTo'];
+  const [text, setText] = useState(order.shipTo[field] ?? '');
+  const mend = useCure(() =>
+    editOrder(order.row.id, {
+      version: order.version,
+      shipTo: { ...order.shipTo, [field]: text },
+    }),
+  );
+  return (
+    <Form className={pageCss.inline} onSend={() => mend.mutate(undefined)}>
+      <Line bare width={16} label={`Correct ${field}`} value={text} onType={setText} />
+      <Button
+        type="submit"
+        variant="outlined"
+        color="secondary"
+        size="small"
+        disabled={text === order.shipTo[field] || mend.isPending}
+      >
+        Correct it
+      </Button>
+      <span className={textCss.quiet}>{stop.cure}</span>
+      <ProblemNote error={mend.error} />
+    </Form>
+  );
+}
+
+function Revive({ sku }: { sku: string }) {
+  const revive = useCure(() => editProducts([sku], { stage: 'Live' }));
+  return (
+    <>
+      <Button
+        size="small"
+        variant="outlined"
+        color="secondary"
+        disabled={revive.isPending}
+        onClick={() => revive.mutate(undefined)}
+      >
+        Make it live again
+      </Button>
+      <ProblemNote error={revive.error} />
+    </>
+  );
+}
+
+function Decide({ stop, order }: { stop: StopReason; order: OrderView }) {
+  const difference = order.differences.find(d => stop.says.includes(d.words) && stop.says.includes(d.theirs));
+  if (!difference) return <p className={textCss.quiet}>{stop.cure}</p>;
+  const at = { id: order.row.id, act: `differences/${difference.id}` };
+  return (
+    <div className={pageCss.row} style={{ gap: 8 }}>
+      <Press words={`Take “${difference.theirs}”`} {...at} body={{ take: true }} />
+      <Press words={`Keep “${difference.ours}”`} {...at} body={{ take: false }} />
+    </div>
+  );
+}
+
+function Customs({ sku }: { sku: string }) {
+  const [code, setCode] = useState('');
+  const [origin, setOrigin] = useState('US');
+  const save = useCure(() => editProducts([sku], { customsCode: code, origin }));
+  return (
+    <Form className={pageCss.inline} onSend={() => save.mutate(undefined)}>
+      <Line
+        bare
+        width={16}
+        label={`Customs code of ${sku}`}
+        placeholder="customs code, 6 digits or more"
+        value={code}
+        onType={setCode}
+      />
+      <Line bare capitals width={4} label={`Origin of ${sku}`} value={origin} onType={setOrigin} />
+      <Button
+        type="submit"
+        variant="outlined"
+        color="secondary"
+        size="small"
+        disabled={code.trim() === '' || save.isPending}
+      >
+        Save
+      </Button>
+      <ProblemNote error={save.error} />
+    </Form>
+  );
+}

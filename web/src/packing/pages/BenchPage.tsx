@@ -1,0 +1,108 @@
+import { BenchView } from '@auk/contract';
+import { count } from '@auk/core';
+import { useQuery } from '@tanstack/react-query';
+import { useCallback, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { wordsOf } from '../../api.js';
+import { stripQuery } from '../../departures/api.js';
+import { useTitle } from '../../parts/useTitle.js';
+import { useMe } from '../../people/useMe.js';
+import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
+import css from '../../scans/bench.module.css';
+import { playTone } from '../../scans/sounds.js';
+import { Unsent } from '../../scans/Unsent.js';
+import { useScanner } from '../../scans/useScanner.js';
+import { Who } from '../../shell/Who.js';
+import { openAtBench } from '../api.js';
+import { PackBoard } from '../parts/PackBoard.js';
+
+/** The Bench: waits for a slip, tote or parcel, then packs that order; all by scanner and keys. */
+export default function BenchPage() {
+  useTitle('Bench');
+  const [view, setView] = useState<BenchView | null>(null);
+  const [problem, setProblem] = useState<WaitingProps['problem']>(null);
+  const opening = useRef(false);
+  /** Pieces that were scanned before the answer to their slip was there. */
+  const early = useRef<string[]>([]);
+  /** Opens what a code belongs to. What is scanned meanwhile waits for it. */
+  const open = useCallback(async (code: string) => {
+    if (opening.current) {
+      early.current.push(code);
+      return;
+    }
+    opening.current = true;
+    try {
+      setView(await openAtBench(code));
+      setProblem(null);
+      playTone('right');
+    } catch (error) {
+      const { says, cure } = wordsOf(error);
+      const lost = early.current.splice(0).length;
+      const after = lost > 0 ? ` ${count(lost, 'scan')} made after it counted nowhere.` : '';
+      setProblem(before => ({
+        says,
+        cure: cure + after,
+        times: before?.says === says ? before.times + 1 : 1,
+      }));
+      setView(null);
+      playTone('wrong');
+    }
+    opening.current = false;
+  }, []);
+  return (
+    <div className={css.bench}>
+      {view ? (
+        <PackBoard key={view.sessionId} view={view} open={open} early={early} leave={() => setView(null)} />
+      ) : (
+        <Waiting problem={problem} open={open} />
+      )}
+    </div>
+  );
+}
+
+interface WaitingProps {
+  problem: { says: string; cure: string; times: number } | null;
+  open: (code: string) => void;
+}
+
+/** No order is open: what was refused, if anything, and what to scan. */
+function Waiting({ problem, open }: WaitingProps) {
+  const me = useMe();
+  const [typed, setTyped] = useState('');
+  const strip = useQuery(stripQuery);
+  useScanner(open, { typed: true, onTyping: setTyped });
+  const answer = problem
+    ? { says: problem.says, next: problem.cure, tone: 'wrong' as const, times: problem.times }
+    : {
+        says: 'Ready.',
+        next: 'The slip, the tote, or the parcel you had before.',
+        tone: 'info' as const,
+      };
+  return (
+    <div className={`${css.edge} ${problem ? css.wrong : ''}`}>
+      <header className={css.bhead}>
+        <h1>Bench</h1>
+        <Unsent />
+        {me.role !== 'packer' && (
+          <Link className={css.end} to="/board">
+            Board
+          </Link>
+        )}
+        <Who />
+      </header>
+      <main className={css.wait}>
+        <b>Scan a slip or a tote</b>
+        <span className={css.plain}>
+          {strip.data
+            ? `${count(strip.data.bench, 'order')} ${strip.data.bench === 1 ? 'is' : 'are'} picked and ${strip.data.bench === 1 ? 'waits' : 'wait'} for a bench.`
+            : ''}
+        </span>
+        {typed && <OfflineNote words={typed} />}
+        <a className={css.plain} href="/api/v1/printing/scan-sheet.pdf" target="_blank" rel="noreferrer">
+          Print the scan sheet
+        </a>
+      </main>
+      <AnswerBar answer={answer} where="foot" />
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import { ParcelListRow } from '@auk/contract';
+import { formatMoney } from '@auk/core';
+import { useQuery } from '@tanstack/react-query';
+import { CodeLink } from '../../parts/Code.js';
+import { ExportLinks } from '../../parts/ExportLinks.js';
+import { weight } from '../../parts/format.js';
+import { Head } from '../../parts/Head.js';
+import { ProblemNote } from '../../parts/problem.js';
+import { type Column, DataTable } from '../../parts/table/DataTable.js';
+import textCss from '../../parts/text.module.css';
+import { parcelsQuery } from '../api.js';
+
+const MARK: Record<string, [shape: string, tone: string]> = {
+  departed: ['▶', 'good'],
+  'handed over': ['◼', 'good'],
+  labelled: ['◼', 'good'],
+  packed: ['◼', ''],
+  'being packed': ['◑', ''],
+};
+
+const orderOf = (p: ParcelListRow) => `/orders?stage=all&words=${p.order}`;
+
+const COLUMNS: Column<ParcelListRow>[] = [
+  { id: 'parcel', head: 'Parcel', cell: p => <span className={textCss.code}>{p.no}</span> },
+  {
+    id: 'order',
+    head: 'Order',
+    width: 12,
+    cell: p => <CodeLink to={orderOf(p)}>{p.channelNumber}</CodeLink>,
+  },
+  { id: 'buyer', head: 'Buyer', width: 15, cell: p => p.buyer },
+  {
+    id: 'state',
+    head: 'State',
+    width: 15,
+    cell: p => {
+      const [shape, tone] = MARK[p.state] ?? ['▲', 'risk'];
+      return (
+        <>
+          <span className={`${textCss.stage} ${tone && textCss[tone]}`}>
+            <span aria-hidden="true">{shape}</span>
+            {p.state}
+          </span>
+          {p.why && <div className={textCss.quiet}>{p.why}</div>}
+        </>
+      );
+    },
+  },
+  { id: 'service', head: 'Service', width: 13, cell: p => p.service },
+  {
+    id: 'tracking',
+    head: 'Tracking',
+    width: 17,
+    cell: p => <span className={textCss.code}>{p.tracking}</span>,
+  },
+  { id: 'box', head: 'Box', width: 8, cell: p => p.box },
+  { id: 'weight', head: 'Weight', right: true, cell: p => p.weightMg && weight(p.weightMg) },
+  {
+    id: 'label',
+    head: 'Label',
+    right: true,
+    width: 8,
+    cell: p => p.minor !== null && formatMoney(p.minor, p.currency),
+  },
+  {
+    id: 'departure',
+    head: 'Departure',
+    width: 15,
+    cell: p => <span className={textCss.quiet}>{p.departure}</span>,
+  },
+];
+
+/** Parcels in the house and those that left in the last hours. */
+export default function ParcelsPage() {
+  const parcels = useQuery(parcelsQuery);
+  return (
+    <>
+      <Head
+        title="Parcels"
+        about="In the house, and those that left in the last twelve hours. A parcel goes onto its departure by scan: open the departure from the Board."
+      />
+      <ProblemNote error={parcels.error} />
+      <DataTable
+        name="parcel"
+        label="Parcels"
+        rows={parcels.data ?? []}
+        idOf={p => p.no}
+        columns={COLUMNS}
+        to={orderOf}
+        tools={<ExportLinks what="parcels" question="" />}
+        empty={parcels.isSuccess && 'No parcel yet. The first is opened when a slip is scanned at the bench.'}
+      />
+    </>
+  );
+}

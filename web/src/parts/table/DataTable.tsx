@@ -1,0 +1,359 @@
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import {
+  columnOrderingFeature,
+  columnSizingFeature,
+  columnVisibilityFeature,
+  createColumnHelper,
+  tableFeatures,
+  useTable,
+} from '@tanstack/react-table';
+import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import {
+  type KeyboardEvent,
+  type ReactNode,
+  useEffect,
+  useId,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
+import { useNavigate } from 'react-router';
+import pageCss from '../page.module.css';
+import { Tick } from '../Tick.js';
+import textCss from '../text.module.css';
+import { usePreference } from '../usePreference.js';
+import { ColumnsMenu } from './ColumnsMenu.js';
+import { type Arrangement, arranged, borderMoved, type Column, shownColumns } from './column.js';
+import css from './table.module.css';
+import { walkTo } from './walking.js';
+
+export type { Column } from './column.js';
+
+/** Rows that a person has chosen for one act on many. */
+export interface Chosen<R> {
+  ids: ReadonlySet<string>;
+  set: (ids: ReadonlySet<string>) => void;
+  /** How a row is called where it is chosen. */
+  nameOf: (row: R) => string;
+}
+
+interface Props<R> {
+  /** Under this name the person's arrangement of the columns is kept. */
+  name: string;
+  label: string;
+  rows: readonly R[];
+  idOf: (row: R) => string;
+  columns: readonly Column<R>[];
+  /** Asks for the rows that come next; null when there are no more, or they are asked for already. */
+  more?: (() => void) | null;
+  chosen?: Chosen<R> | null;
+  /** What a row shows when it is opened in place. */
+  inside?: (row: R) => ReactNode;
+  /** Where a row leads: Enter goes there where nothing opens in place, F4 always. */
+  to?: (row: R) => string;
+  /** Other keys on the row of the cursor; true when the key meant something. */
+  onKey?: (key: string, row: R) => boolean;
+  /** What asks for these rows and no others: fields that stand before the list. */
+  filters?: ReactNode;
+  /** Stands before the choice of columns. */
+  tools?: ReactNode;
+  /** What stands there when there is no row. */
+  empty?: ReactNode;
+  /** False for short lists whose columns nobody arranges. */
+  arrangeable?: boolean;
+}
+
+const ROW_HEIGHT = 40;
+/** Shorter lists are drawn whole. */
+const WHOLE = 80;
+const OVERSCAN = 12;
+/** The next rows are asked for so many rows before the last. */
+const AHEAD = 15;
+const FEATURES = tableFeatures({ columnOrderingFeature, columnSizingFeature, columnVisibilityFeature });
+
+/**
+ * The one list of the house. Of long lists only the rows in sight are drawn, and only these are given to the table, so that a hundred
+ * thousand rows cost no more than thirty. Arrow keys walk, Enter looks inside or goes there, Space chooses.
+ */
+export function DataTable<R>(props: Props<R>) {
+  const {
+    name,
+    label,
+    rows,
+    idOf,
+    columns,
+    more,
+    chosen,
+    inside,
+    filters,
+    tools,
+    empty,
+    arrangeable = true,
+  } = props;
+  const [kept, keep] = usePreference<Partial<Arrangement> | null>(`${name}-columns`, null);
+  const arrangement = useMemo(() => arranged(kept, columns), [kept, columns]);
+  const shown = shownColumns(columns, arrangement);
+  const place = useRef<HTMLTableElement>(null);
+  const [open, setOpen] = useState<string | null>(null);
+  const { items, top, bottom, measure, toRow } = useSight(rows.length, place);
+  const walk = useWalk({ ...props, open, setOpen, toRow });
+  const own = useId();
+  const last = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (more && last >= rows.length - AHEAD) more();
+  }, [more, last, rows.length]);
+
+  const inSight = items.flatMap(i => rows[i.index] ?? []);
+  const helper = useMemo(() => createColumnHelper<typeof FEATURES, R & object>(), []);
+  const defined = useMemo(
+    () =>
+      columns.map(c =>
+        helper.display({ id: c.id, header: c.head, cell: ({ row }) => c.cell(row.original as R) }),
+      ),
+    [columns, helper],
+  );
+  const table = useTable({
+    features: FEATURES,
+    columns: defined,
+    data: inSight as (R & object)[],
+    getRowId: r => idOf(r as R),
+    state: {
+      columnOrder: shown.map(c => c.id),
+      columnVisibility: Object.fromEntries(columns.map(c => [c.id, shown.includes(c)])),
+      columnSizing: arrangement.widths,
+    },
+  });
+  const tableRows = table.getRowModel().rows;
+  const all = shown.reduce((sum, c) => sum + arrangement.widths[c.id]!, 0);
+  const width = shown.length + (chosen ? 1 : 0);
+  const rowId = (index: number) => `${own}-${index}`;
+  return (
+    <>
+      {(filters || tools || (arrangeable && rows.length > 0)) && (
+        <div className={pageCss.tools}>
+          {filters}
+          <span className={css.grow} />
+          {tools}
+          {arrangeable && rows.length > 0 && (
+            <ColumnsMenu columns={columns} arrangement={arrangement} onChange={keep} />
+          )}
+        </div>
+      )}
+      {rows.length === 0 ? (
+        empty && <div className={textCss.empty}>{empty}</div>
+      ) : (
+        <Table
+          ref={place}
+          className={css.table}
+          role={inside ? 'treegrid' : 'grid'}
+          tabIndex={0}
+          aria-label={label}
+          aria-rowcount={more === null || more === undefined ? rows.length + 1 : -1}
+          aria-activedescendant={rowId(walk.cursor)}
+          onKeyDown={walk.keys}
+        >
+          <colgroup>
+            {chosen && <col className={css.tickColumn} />}
+            {shown.map(c => (
+              <col key={c.id} style={{ width: `${(100 * arrangement.widths[c.id]!) / all}%` }} />
+            ))}
+          </colgroup>
+          <TableHead>
+            <TableRow aria-rowindex={1}>
+              {chosen && (
+                <TableCell className={css.sticky}>
+                  <Tick
+                    bare
+                    label="Choose all that are shown"
+                    checked={rows.every(r => chosen.ids.has(idOf(r)))}
+                    onTick={on => chosen.set(new Set(on ? rows.map(idOf) : []))}
+                  />
+                </TableCell>
+              )}
+              {shown.map((c, i) => (
+                <TableCell key={c.id} className={css.sticky} align={c.right ? 'right' : 'left'}>
+                  <span className={c.fixed ? textCss.hidden : ''}>{c.head}</span>
+                  {arrangeable && i < shown.length - 1 && !c.fixed && (
+                    <Border
+                      onMove={by => keep(borderMoved(shown, arrangement, c.id, by))}
+                      widthOf={() => place.current!.clientWidth}
+                    />
+                  )}
+                </TableCell>
+              ))}
+            </TableRow>
+          </TableHead>
+          {top > 0 && <tbody aria-hidden="true" style={{ height: top }} />}
+          {items.map((item, k) => {
+            const row = tableRows[k];
+            if (!row) return null;
+            const r = row.original as R;
+            const id = idOf(r);
+            const isOpen = open === id;
+            return (
+              <TableBody key={id} data-index={item.index} ref={measure}>
+                <TableRow
+                  id={rowId(item.index)}
+                  aria-rowindex={item.index + 2}
+                  aria-selected={chosen ? chosen.ids.has(id) : undefined}
+                  {...(inside && { 'aria-expanded': isOpen })}
+                  className={[
+                    css.row,
+                    isOpen || chosen?.ids.has(id) ? css.chosen : '',
+                    item.index === walk.cursor ? css.cursor : '',
+                    inside ? css.opens : '',
+                  ].join(' ')}
+                  onClick={e => {
+                    if ((e.target as HTMLElement).closest('a, button, input, label, select')) return;
+                    walk.setCursor(item.index);
+                    if (inside) setOpen(isOpen ? null : id);
+                  }}
+                >
+                  {chosen && (
+                    <TableCell>
+                      <Tick
+                        bare
+                        label={`Choose ${chosen.nameOf(r)}`}
+                        checked={chosen.ids.has(id)}
+                        onTick={() => chosen.set(toggled(chosen.ids, id))}
+                      />
+                    </TableCell>
+                  )}
+                  {row.getVisibleCells().map((cell, i) => (
+                    <TableCell
+                      key={cell.id}
+                      data-column={cell.column.id}
+                      align={shown[i]?.right ? 'right' : 'left'}
+                    >
+                      <table.FlexRender cell={cell} />
+                    </TableCell>
+                  ))}
+                </TableRow>
+                {isOpen && (
+                  <TableRow className={css.chosen}>
+                    <TableCell colSpan={width} padding="none">
+                      {inside!(r)}
+                    </TableCell>
+                  </TableRow>
+                )}
+              </TableBody>
+            );
+          })}
+          {bottom > 0 && <tbody aria-hidden="true" style={{ height: bottom }} />}
+        </Table>
+      )}
+    </>
+  );
+}
+
+function toggled(ids: ReadonlySet<string>, id: string): ReadonlySet<string> {
+  const next = new Set(ids);
+  if (!next.delete(id)) next.add(id);
+  return next;
+}
+
+interface Sight {
+  items: { index: number }[];
+  /** Height of what is above and below the rows that are drawn. */
+  top: number;
+  bottom: number;
+  measure: (element: HTMLElement | null) => void;
+  toRow: (index: number) => void;
+}
+
+/** Which rows of a list are in sight of the window. */
+function useSight(count: number, place: { current: HTMLTableElement | null }): Sight {
+  const [above, setAbove] = useState(0);
+  useLayoutEffect(() => {
+    const now = place.current ? place.current.getBoundingClientRect().top + window.scrollY : 0;
+    if (Math.abs(now - above) > 1) setAbove(now);
+  });
+  const whole = count <= WHOLE;
+  const virtual = useWindowVirtualizer({
+    count,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: OVERSCAN,
+    scrollMargin: above,
+    enabled: !whole,
+  });
+  const toRow = (index: number) => {
+    if (whole) place.current?.querySelector(`[data-index="${index}"]`)?.scrollIntoView({ block: 'nearest' });
+    else virtual.scrollToIndex(index, { align: 'auto' });
+  };
+  if (whole)
+    return {
+      items: Array.from({ length: count }, (_, index) => ({ index })),
+      top: 0,
+      bottom: 0,
+      measure: () => {},
+      toRow,
+    };
+  const items = virtual.getVirtualItems();
+  return {
+    items,
+    top: items[0] ? items[0].start - above : 0,
+    bottom: Math.max(0, virtual.getTotalSize() - ((items.at(-1)?.end ?? 0) - above)),
+    measure: virtual.measureElement,
+    toRow,
+  };
+}
+
+interface WalkProps<R> extends Props<R> {
+  open: string | null;
+  setOpen: (id: string | null) => void;
+  toRow: (index: number) => void;
+}
+
+/** The cursor of a list, moved by keys, and what keys do on its row. */
+function useWalk<R>({ rows, idOf, chosen, inside, to, onKey, open, setOpen, toRow }: WalkProps<R>) {
+  const [cursor, setCursor] = useState(0);
+  const navigate = useNavigate();
+  useEffect(() => setCursor(c => Math.min(c, Math.max(0, rows.length - 1))), [rows.length]);
+  const act = (key: string, row: R): boolean => {
+    const id = idOf(row);
+    if (key === 'Enter' && inside) setOpen(open === id ? null : id);
+    else if (key === ' ' && chosen) chosen.set(toggled(chosen.ids, id));
+    else if ((key === 'F4' || key === 'Enter') && to) void navigate(to(row));
+    else return onKey?.(key, row) ?? false;
+    return true;
+  };
+  const keys = (e: KeyboardEvent<HTMLElement>) => {
+    const target = e.target as HTMLElement;
+    if (target.closest('input, select, textarea') || e.altKey || e.ctrlKey || e.metaKey) return;
+    const pageRows = Math.max(1, Math.floor(window.innerHeight / ROW_HEIGHT) - 4);
+    const next = walkTo(e.key, cursor, rows.length, pageRows);
+    const row = rows[cursor];
+    // Enter and Space on a link or a button within a row are the link's and the button's.
+    const ofRow = target === e.currentTarget || (e.key !== 'Enter' && e.key !== ' ');
+    if (next !== null) {
+      setCursor(next);
+      toRow(next);
+    } else if (!row || !ofRow || !act(e.key, row)) return;
+    e.preventDefault();
+  };
+  return { cursor, setCursor, keys };
+}
+
+/** The border of a column, dragged by hand; by keyboard the choice of columns does it. */
+function Border({ onMove, widthOf }: { onMove: (by: number) => void; widthOf: () => number }) {
+  const from = useRef<number | null>(null);
+  return (
+    <span
+      aria-hidden="true"
+      className={css.border}
+      onPointerDown={e => {
+        from.current = e.clientX;
+        e.currentTarget.setPointerCapture(e.pointerId);
+      }}
+      onPointerUp={e => {
+        if (from.current !== null) onMove((e.clientX - from.current) / widthOf());
+        from.current = null;
+      }}
+    />
+  );
+}

@@ -1,0 +1,14 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { signOut } from './api.js';
+
+/** Signs out. Of the person nothing is left on the device but the scans that are still to be sent. */
+export function useSignOut(): () => Promise<void> {
+  const client = useQueryClient();
+  return async () => {
+    await signOut();
+    client.clear();
+    sessionStorage.clear();
+    // Another page load: nothing that a page held in memory is kept either.
+    window.location.assign('/');
+  };
+}

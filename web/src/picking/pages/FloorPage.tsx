@@ -1,0 +1,109 @@
+import { OpenedList } from '@auk/contract';
+import { count } from '@auk/core';
+import Button from '@mui/material/Button';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useLocation, useNavigate, useParams } from 'react-router';
+import { wordsOf } from '../../api.js';
+import textCss from '../../parts/text.module.css';
+import { useTitle } from '../../parts/useTitle.js';
+import { useMe } from '../../people/useMe.js';
+import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
+import { playTone } from '../../scans/sounds.js';
+import { Unsent } from '../../scans/Unsent.js';
+import { useScanner } from '../../scans/useScanner.js';
+import { Who } from '../../shell/Who.js';
+import { listsQuery, openList } from '../api.js';
+import css from '../floor.module.css';
+import { Walk } from '../parts/Walk.js';
+
+/** Why a list could not be opened, and how often in a row. */
+type Trouble = { says: string; cure: string; times: number };
+
+/** The Floor: a list is opened by its code, then one stop at a time. */
+export default function FloorPage() {
+  const { code } = useParams();
+  // The same code scanned again is tried again, and refused aloud again.
+  const { key } = useLocation();
+  const [opened, setOpened] = useState<OpenedList | null>(null);
+  const [error, setError] = useState<Trouble | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each coming to the page opens the list anew
+  useEffect(() => {
+    setOpened(null);
+    if (!code) return setError(null);
+    let wanted = true;
+    openList(code).then(
+      got => wanted && setOpened(got),
+      problem => {
+        if (!wanted) return;
+        playTone('wrong');
+        setError(before => {
+          const words = wordsOf(problem);
+          return { ...words, times: before?.says === words.says ? before.times + 1 : 1 };
+        });
+      },
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [code, key]);
+  return (
+    <div className={css.floor}>
+      {code && opened ? <Walk key={opened.sessionId} opened={opened} /> : <ChooseList error={error} />}
+    </div>
+  );
+}
+
+function ChooseList({ error }: { error: Trouble | null }) {
+  const me = useMe();
+  useTitle('Floor');
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState('');
+  const lists = useQuery(listsQuery);
+  useScanner(text => void navigate(`/floor/${encodeURIComponent(text.trim().slice(0, 40))}`), {
+    typed: true,
+    onTyping: setTyped,
+  });
+  const waiting = lists.data?.filter(l => l.state !== 'done') ?? [];
+  return (
+    <main className={css.hand}>
+      <div className={css.head}>
+        <Unsent />
+        {me.role !== 'picker' && (
+          <Link className={css.away} to="/board">
+            Board
+          </Link>
+        )}
+        <Who />
+      </div>
+      <h1>Scan a pick list</h1>
+      {typed && <OfflineNote words={typed} />}
+      <p className={textCss.quiet}>or take the next one:</p>
+      {waiting.map(l => (
+        <Button
+          key={l.id}
+          variant="outlined"
+          className={css.bigbutton}
+          onClick={() => void navigate(`/floor/${l.no}`)}
+        >
+          <span>
+            <span className={textCss.code}>{l.no}</span> · {count(l.stops, 'stop')},{' '}
+            {count(l.units - l.taken, 'piece')} {l.picker ? `· ${l.picker}` : ''}
+          </span>
+        </Button>
+      ))}
+      {lists.isSuccess && waiting.length === 0 && (
+        <p>No list waits. The lead makes them from Clear orders.</p>
+      )}
+      {error && (
+        <>
+          <div className={css.spacer} />
+          <AnswerBar
+            where="hand"
+            answer={{ says: error.says, next: error.cure, tone: 'wrong', times: error.times }}
+          />
+        </>
+      )}
+    </main>
+  );
+}

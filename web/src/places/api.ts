@@ -1,0 +1,25 @@
+import { type Page, type PlaceIn, PlaceRow, PlaceView, pageOf } from '@auk/contract';
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { get, send } from '../api.js';
+
+export const placesQuery = (question: string) =>
+  infiniteQueryOptions({
+    queryKey: ['stock', 'places', question],
+    placeholderData: keepPreviousData,
+    queryFn: ({ pageParam }) =>
+      get(
+        pageOf(PlaceRow),
+        `stock/places?${question}${pageParam ? `&after=${encodeURIComponent(pageParam)}` : ''}`,
+      ),
+    initialPageParam: '',
+    getNextPageParam: (last: Page<PlaceRow>) => last.next,
+  });
+
+export const placeQuery = (code: string) =>
+  queryOptions({
+    queryKey: ['place', code],
+    queryFn: () => get(PlaceView, `places/${encodeURIComponent(code)}`),
+  });
+
+/** Makes a place, or changes the one that has its code. */
+export const savePlace = (place: PlaceIn) => send('stock/places', place);

@@ -1,0 +1,14 @@
+import { fromCore, judgedOf } from '@auk/contract';
+import { useSyncExternalStore } from 'react';
+import { post } from '../api.js';
+import { Outbox, type OutboxView } from './outbox.js';
+
+/** A server that has not answered by then is asked again; the scan's id makes that safe. */
+const TIMEOUT_MS = 10_000;
+const JUDGED = judgedOf(fromCore<unknown>());
+
+/** The outbox of this device. */
+export const outbox = new Outbox((path, scan) => post(JUDGED, path, scan, TIMEOUT_MS));
+
+/** What is on its way from this device, and why it is not there yet. */
+export const useOutbox = (): OutboxView => useSyncExternalStore(outbox.watch, outbox.look);

@@ -1,0 +1,14 @@
+import { SubNav } from '../../parts/SubNav.js';
+
+/** The places of Setup. */
+export const SetupNav = () => (
+  <SubNav
+    name="Setup"
+    pages={[
+      ['/setup/channels', 'Channels'],
+      ['/setup/papers', 'Slips and invoices'],
+      ['/setup/people', 'People'],
+      ['/setup/upkeep', 'Upkeep'],
+    ]}
+  />
+);

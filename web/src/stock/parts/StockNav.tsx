@@ -1,0 +1,13 @@
+import { SubNav } from '../../parts/SubNav.js';
+
+/** The places of Stock. */
+export const StockNav = () => (
+  <SubNav
+    name="Stock"
+    pages={[
+      ['/stock', 'What lies where'],
+      ['/stock/counts', 'Counts'],
+      ['/stock/places', 'Places'],
+    ]}
+  />
+);
