@@ -104,10 +104,7 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
-  'Auk has stopped trying. Try again; it goes on where it stood.': [
-    'departures/pages/BoardPage',
-    'Try again',
-  ],
+  'Auk has stopped trying. Try again; it goes on where it stood.': ['departures/parts/Need', 'Try again'],
   'Correct the country of the address.': ['orders/parts/StopCure', 'MendAddress'],
   'Add the ….': ['orders/parts/StopCure', 'MendAddress'],
   'Add the region.': ['orders/parts/StopCure', 'MendAddress'],
@@ -136,11 +133,11 @@ export const ELSEWHERE: Record<string, Where> = {
   'Retire it first.': ['catalog/pages/ProductPage', 'Retired'],
   'Connect it in Setup, or switch it on.': ['channels/pages/ChannelsPage', 'Connect'],
   'Let those lists be picked first; a picker who does not find it says so there.': [
-    'picking/pages/FloorPage',
+    'picking/parts/Walk',
     'AUK-SHORT',
   ],
   'Wait until it is picked; a picker who does not find it says so there.': [
-    'picking/pages/FloorPage',
+    'picking/parts/Walk',
     'AUK-SHORT',
   ],
   'Count the place first.': ['stock/pages/CountsPage', 'Count'],
@@ -148,11 +145,11 @@ export const ELSEWHERE: Record<string, Where> = {
   'Look what lies there, or count the place.': ['places/pages/PlacePage', 'Count'],
   'Look at the lots that lie in the house.': ['stock/parts/stockColumns', 'Lot'],
   'Take it off the truck, then close and leave it for the next departure.': [
-    'departures/pages/HandoverPage',
+    'departures/parts/HandoverActs',
     'for the next',
   ],
   'Scan them, or close and leave them for the next departure.': [
-    'departures/pages/HandoverPage',
+    'departures/parts/HandoverActs',
     'for the next',
   ],
   'Choose a departure that is still open.': ['departures/parts/DepartureRow', '/departures/'],
