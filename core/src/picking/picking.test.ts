@@ -60,6 +60,14 @@ test('place, product, all the rest, and on to the next stop', () => {
   expect(all.state.placeSeen).toBe('A-01-1');
 });
 
+test('the last piece of a stop is told by how many were wanted, one as one', () => {
+  const all = play(['A-01-1', 'FRAME', 'AUK-ALL']);
+  expect(all.answer).toMatchObject({ tone: 'complete', says: 'Right, that is all 10.' });
+  const one = pickScan(all.state, scan('LIDTOP'));
+  expect(one.answer).toMatchObject({ tone: 'complete', says: 'Right, that is it.' });
+  expect(one.state.at).toBe(2);
+});
+
 test('wrong product, wrong place, too many, wrong tote: refused with what and why', () => {
   expect(pickScan(play(['A-01-1']).state, scan('BOOK', { kind: 'product', name: 'Book' })).answer.says).toBe(
     'Wrong product: this is Book.',

@@ -253,7 +253,8 @@ function changed(state: PickState, stop: PickStop, by: { taken: number; missing:
       next: nextHint(state),
     };
   const open = stopOpen(stop);
-  const says = open === 0 ? `Right, that is all ${stop.wanted}.` : `Right. ${open} more.`;
+  const all = stop.wanted === 1 ? 'Right, that is it.' : `Right, that is all ${stop.wanted}.`;
+  const says = open === 0 ? all : `Right. ${open} more.`;
   return { kind: 'counted', tone: open === 0 ? 'complete' : 'right', says, next: nextHint(state) };
 }
 
