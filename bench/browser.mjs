@@ -18,29 +18,30 @@ export async function signedIn(badge, viewport = { width: 1280, height: 800 }) {
     ],
   });
   const page = await (await browser.newContext({ viewport, baseURL: ORIGIN })).newPage();
+  await page.addInitScript(keepEnter);
   await page.request.post('/api/v1/people/sign-in', { data: { badge, pin: '2468' } });
   return { page, close: () => browser.close() };
 }
 
-/**
- * Notes, for each Enter, the milliseconds from the key to the end of the first frame in which an element has changed; they are in
- * `window.painted`. To be run in the page.
- */
-export function notePaints(selector) {
-  const painted = [];
-  Object.assign(window, { painted });
-  let began = null;
+/** Keeps, in each page from its beginning on, when Enter was pressed: before any other listener hears of it. */
+export function keepEnter() {
   window.addEventListener(
     'keydown',
     e => {
-      if (e.key === 'Enter') began = e.timeStamp;
+      if (e.key === 'Enter') window.entered = e.timeStamp;
     },
     true,
   );
+}
+
+/** Notes, for each Enter, the milliseconds from the key to the end of the first frame in which an element has changed; to be run in the page. */
+export function notePaints(selector) {
+  const painted = [];
+  Object.assign(window, { painted, entered: null });
   new MutationObserver(() => {
-    if (began === null) return;
-    const from = began;
-    began = null;
+    if (window.entered === null) return;
+    const from = window.entered;
+    window.entered = null;
     // The frame is painted between its animation callbacks and the next task.
     requestAnimationFrame(() => {
       const { port1, port2 } = new MessageChannel();

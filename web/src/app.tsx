@@ -1,6 +1,6 @@
 import type { Person } from '@auk/contract';
 import { type ComponentType, lazy } from 'react';
-import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
+import { createBrowserRouter, matchRoutes, Navigate, type RouteObject } from 'react-router';
 import { BrokenPage } from './parts/Broken.js';
 import { useMe } from './people/useMe.js';
 import { Dark } from './shell/Dark.js';
@@ -18,14 +18,34 @@ const HOME: Record<Person['role'], string> = {
 
 const Home = () => <Navigate to={HOME[useMe().role]} replace />;
 
+type Loaded = { default: ComponentType };
+
+/** The code of a page: as far as it is here, and how it comes. */
+interface Code {
+  here: ComponentType | null;
+  Coming: ComponentType;
+  come: () => Promise<Loaded>;
+}
+
+/** Code that is here already is shown at once, without a moment of nothing. */
+function Page({ code }: { code: Code }) {
+  const Shown = code.here ?? code.Coming;
+  return <Shown />;
+}
+
 /** A page whose code is loaded when somebody goes there. The address changes at once: what is typed or heard meanwhile knows. */
-const page = (path: string, load: () => Promise<{ default: ComponentType }>): RouteObject => ({
-  path,
-  Component: lazy(load),
-});
+function page(path: string, load: () => Promise<Loaded>): RouteObject {
+  const come = async () => {
+    const loaded = await load();
+    code.here = loaded.default;
+    return loaded;
+  };
+  const code: Code = { here: null, Coming: lazy(come), come };
+  return { path, element: <Page code={code} />, handle: come };
+}
 
 /** The work by scanner, dark and over the whole screen. */
-const DARK = [
+const DARK: RouteObject[] = [
   page('/floor', () => import('./picking/pages/FloorPage.js')),
   page('/floor/:code', () => import('./picking/pages/FloorPage.js')),
   page('/bench', () => import('./packing/pages/BenchPage.js')),
@@ -33,7 +53,7 @@ const DARK = [
 ];
 
 /** The work at a desk, in the frame with the scan field. */
-const DESK = [
+const DESK: RouteObject[] = [
   page('/board', () => import('./departures/pages/BoardPage.js')),
   page('/departures/:no', () => import('./departures/pages/HandoverPage.js')),
   page('/departed', () => import('./orders/pages/DepartedPage.js')),
@@ -76,3 +96,9 @@ export const router = createBrowserRouter([
     ],
   },
 ]);
+
+// The code of the page that is asked for comes while it is still being asked who is there.
+const come = matchRoutes([...DARK, ...DESK], window.location.pathname)?.at(-1)?.route.handle as
+  | Code['come']
+  | undefined;
+come?.().catch(() => undefined);

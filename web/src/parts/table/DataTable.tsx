@@ -14,7 +14,9 @@ import {
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import {
   type KeyboardEvent,
+  memo,
   type ReactNode,
+  type RefObject,
   useEffect,
   useId,
   useLayoutEffect,
@@ -76,28 +78,19 @@ const OVERSCAN = 12;
 const AHEAD = 15;
 const FEATURES = tableFeatures({ columnOrderingFeature, columnSizingFeature, columnVisibilityFeature });
 
+/** Rows are drawn from the list itself, as far as they are in sight: react-table arranges the columns alone. */
+const NO_ROWS: object[] = [];
+
 /**
- * The one list of the house. Of long lists only the rows in sight are drawn, and only these are given to the table, so that a hundred
- * thousand rows cost no more than thirty. Arrow keys walk, Enter looks inside or goes there, Space chooses.
+ * The one list of the house. Of long lists only the rows in sight are drawn, and a row that stays in sight is not drawn again, so
+ * that a hundred thousand rows cost no more than thirty. Arrow keys walk, Enter looks inside or goes there, Space chooses.
  */
 export function DataTable<R>(props: Props<R>) {
-  const {
-    name,
-    label,
-    rows,
-    idOf,
-    columns,
-    more,
-    chosen,
-    inside,
-    filters,
-    tools,
-    empty,
-    arrangeable = true,
-  } = props;
+  const { name, label, rows, idOf, columns, more, chosen, inside, filters, tools, empty } = props;
+  const { arrangeable = true } = props;
   const [kept, keep] = usePreference<Partial<Arrangement> | null>(`${name}-columns`, null);
   const arrangement = useMemo(() => arranged(kept, columns), [kept, columns]);
-  const shown = shownColumns(columns, arrangement);
+  const { shown, widthOf } = useColumns(columns, arrangement);
   const place = useRef<HTMLTableElement>(null);
   const [open, setOpen] = useState<string | null>(null);
   const { items, top, bottom, measure, toRow } = useSight(rows.length, place);
@@ -107,31 +100,17 @@ export function DataTable<R>(props: Props<R>) {
   useEffect(() => {
     if (more && last >= rows.length - AHEAD) more();
   }, [more, last, rows.length]);
-
-  const inSight = items.flatMap(i => rows[i.index] ?? []);
-  const helper = useMemo(() => createColumnHelper<typeof FEATURES, R & object>(), []);
-  const defined = useMemo(
-    () =>
-      columns.map(c =>
-        helper.display({ id: c.id, header: c.head, cell: ({ row }) => c.cell(row.original as R) }),
-      ),
-    [columns, helper],
-  );
-  const table = useTable({
-    features: FEATURES,
-    columns: defined,
-    data: inSight as (R & object)[],
-    getRowId: r => idOf(r as R),
-    state: {
-      columnOrder: shown.map(c => c.id),
-      columnVisibility: Object.fromEntries(columns.map(c => [c.id, shown.includes(c)])),
-      columnSizing: arrangement.widths,
+  const ids = chosen?.ids;
+  const allChosen = useMemo(() => ids !== undefined && rows.every(r => ids.has(idOf(r))), [rows, ids, idOf]);
+  // What a row does when it is pressed: the newest, without drawing the row again for it.
+  const acts = useRef<RowActs>({ press: () => {}, choose: () => {} });
+  acts.current = {
+    press: (index, id) => {
+      walk.setCursor(index);
+      if (inside) setOpen(open === id ? null : id);
     },
-  });
-  const tableRows = table.getRowModel().rows;
-  const all = shown.reduce((sum, c) => sum + arrangement.widths[c.id]!, 0);
-  const width = shown.length + (chosen ? 1 : 0);
-  const rowId = (index: number) => `${own}-${index}`;
+    choose: id => chosen?.set(toggled(chosen.ids, id)),
+  };
   return (
     <>
       {(filters || tools || (arrangeable && rows.length > 0)) && (
@@ -154,13 +133,13 @@ export function DataTable<R>(props: Props<R>) {
           tabIndex={0}
           aria-label={label}
           aria-rowcount={more === null || more === undefined ? rows.length + 1 : -1}
-          aria-activedescendant={rowId(walk.cursor)}
+          aria-activedescendant={`${own}-${walk.cursor}`}
           onKeyDown={walk.keys}
         >
           <colgroup>
             {chosen && <col className={css.tickColumn} />}
             {shown.map(c => (
-              <col key={c.id} style={{ width: `${(100 * arrangement.widths[c.id]!) / all}%` }} />
+              <col key={c.id} style={{ width: widthOf(c) }} />
             ))}
           </colgroup>
           <TableHead>
@@ -170,7 +149,7 @@ export function DataTable<R>(props: Props<R>) {
                   <Tick
                     bare
                     label="Choose all that are shown"
-                    checked={rows.every(r => chosen.ids.has(idOf(r)))}
+                    checked={allChosen}
                     onTick={on => chosen.set(new Set(on ? rows.map(idOf) : []))}
                   />
                 </TableCell>
@@ -189,59 +168,28 @@ export function DataTable<R>(props: Props<R>) {
             </TableRow>
           </TableHead>
           {top > 0 && <tbody aria-hidden="true" style={{ height: top }} />}
-          {items.map((item, k) => {
-            const row = tableRows[k];
+          {items.map(({ index }) => {
+            const row = rows[index];
             if (!row) return null;
-            const r = row.original as R;
-            const id = idOf(r);
+            const id = idOf(row);
             const isOpen = open === id;
             return (
-              <TableBody key={id} data-index={item.index} ref={measure}>
-                <TableRow
-                  id={rowId(item.index)}
-                  aria-rowindex={item.index + 2}
-                  aria-selected={chosen ? chosen.ids.has(id) : undefined}
-                  {...(inside && { 'aria-expanded': isOpen })}
-                  className={[
-                    css.row,
-                    isOpen || chosen?.ids.has(id) ? css.chosen : '',
-                    item.index === walk.cursor ? css.cursor : '',
-                    inside ? css.opens : '',
-                  ].join(' ')}
-                  onClick={e => {
-                    if ((e.target as HTMLElement).closest('a, button, input, label, select')) return;
-                    walk.setCursor(item.index);
-                    if (inside) setOpen(isOpen ? null : id);
-                  }}
-                >
-                  {chosen && (
-                    <TableCell>
-                      <Tick
-                        bare
-                        label={`Choose ${chosen.nameOf(r)}`}
-                        checked={chosen.ids.has(id)}
-                        onTick={() => chosen.set(toggled(chosen.ids, id))}
-                      />
-                    </TableCell>
-                  )}
-                  {row.getVisibleCells().map((cell, i) => (
-                    <TableCell
-                      key={cell.id}
-                      data-column={cell.column.id}
-                      align={shown[i]?.right ? 'right' : 'left'}
-                    >
-                      <table.FlexRender cell={cell} />
-                    </TableCell>
-                  ))}
-                </TableRow>
-                {isOpen && (
-                  <TableRow className={css.chosen}>
-                    <TableCell colSpan={width} padding="none">
-                      {inside!(r)}
-                    </TableCell>
-                  </TableRow>
-                )}
-              </TableBody>
+              <Row
+                key={id}
+                row={row}
+                id={id}
+                domId={`${own}-${index}`}
+                index={index}
+                shown={shown as Column<unknown>[]}
+                isOpen={inside ? isOpen : null}
+                isCursor={index === walk.cursor}
+                isChosen={chosen ? chosen.ids.has(id) : null}
+                tick={chosen ? `Choose ${chosen.nameOf(row)}` : ''}
+                acts={acts}
+                measure={measure}
+              >
+                {isOpen && inside?.(row)}
+              </Row>
             );
           })}
           {bottom > 0 && <tbody aria-hidden="true" style={{ height: bottom }} />}
@@ -251,11 +199,104 @@ export function DataTable<R>(props: Props<R>) {
   );
 }
 
+/** The columns that are shown, in their order, and how wide each is: react-table's, by the person's arrangement. */
+function useColumns<R>(columns: readonly Column<R>[], arrangement: Arrangement) {
+  const helper = useMemo(() => createColumnHelper<typeof FEATURES, object>(), []);
+  const defined = useMemo(
+    () => columns.map(c => helper.display({ id: c.id, header: c.head })),
+    [columns, helper],
+  );
+  const order = useMemo(() => shownColumns(columns, arrangement), [columns, arrangement]);
+  const table = useTable({
+    features: FEATURES,
+    columns: defined,
+    data: NO_ROWS,
+    state: {
+      columnOrder: order.map(c => c.id),
+      columnVisibility: Object.fromEntries(columns.map(c => [c.id, order.includes(c)])),
+      columnSizing: arrangement.widths,
+    },
+  });
+  const leaves = table.getVisibleLeafColumns();
+  const ids = leaves.map(l => l.id).join();
+  const shown = useMemo(() => ids.split(',').map(id => columns.find(c => c.id === id)!), [ids, columns]);
+  const all = leaves.reduce((sum, l) => sum + l.getSize(), 0);
+  const sizes = new Map(leaves.map(l => [l.id, `${(100 * l.getSize()) / all}%`]));
+  return { shown, widthOf: (c: Column<R>) => sizes.get(c.id)! };
+}
+
+interface RowActs {
+  press: (index: number, id: string) => void;
+  choose: (id: string) => void;
+}
+
+interface RowProps {
+  row: unknown;
+  id: string;
+  domId: string;
+  index: number;
+  shown: Column<unknown>[];
+  /** Null where rows do not open. */
+  isOpen: boolean | null;
+  isCursor: boolean;
+  /** Null where rows are not chosen; `tick` names the choice. */
+  isChosen: boolean | null;
+  tick: string;
+  acts: RefObject<RowActs>;
+  measure: (element: HTMLElement | null) => void;
+  /** What it shows when it is open. */
+  children: ReactNode;
+}
+
+/** One row, and what is inside it when it is open. Drawn again only when something of it changes. */
+const Row = memo(function Row(p: RowProps) {
+  const { row, id, index, shown, isOpen, isCursor, isChosen, acts } = p;
+  const classes = [css.row];
+  if (isOpen || isChosen) classes.push(css.chosen);
+  if (isCursor) classes.push(css.cursor);
+  if (isOpen !== null) classes.push(css.opens);
+  return (
+    <TableBody data-index={index} ref={p.measure}>
+      <TableRow
+        id={p.domId}
+        aria-rowindex={index + 2}
+        aria-selected={isChosen ?? undefined}
+        aria-expanded={isOpen ?? undefined}
+        className={classes.join(' ')}
+        onClick={e => {
+          if ((e.target as HTMLElement).closest('a, button, input, label, select')) return;
+          acts.current.press(index, id);
+        }}
+      >
+        {isChosen !== null && (
+          <TableCell>
+            <Tick bare label={p.tick} checked={isChosen} onTick={() => acts.current.choose(id)} />
+          </TableCell>
+        )}
+        {shown.map(c => (
+          <TableCell key={c.id} data-column={c.id} align={c.right ? 'right' : 'left'}>
+            {c.cell(row)}
+          </TableCell>
+        ))}
+      </TableRow>
+      {isOpen && (
+        <TableRow className={css.chosen}>
+          <TableCell colSpan={shown.length + (isChosen === null ? 0 : 1)} padding="none">
+            {p.children}
+          </TableCell>
+        </TableRow>
+      )}
+    </TableBody>
+  );
+});
+
 function toggled(ids: ReadonlySet<string>, id: string): ReadonlySet<string> {
   const next = new Set(ids);
   if (!next.delete(id)) next.add(id);
   return next;
 }
+
+const NOTHING = () => {};
 
 interface Sight {
   items: { index: number }[];
@@ -290,7 +331,7 @@ function useSight(count: number, place: { current: HTMLTableElement | null }): S
       items: Array.from({ length: count }, (_, index) => ({ index })),
       top: 0,
       bottom: 0,
-      measure: () => {},
+      measure: NOTHING,
       toRow,
     };
   const items = virtual.getVirtualItems();
