@@ -267,3 +267,25 @@ test('coming back to a list stands where it was left', async ({ page }) => {
   await expect(page.getByRole('link', { name: sku, exact: true })).toBeInViewport();
   await expect(name).not.toBeInViewport();
 });
+
+test('Bench and Floor come with less than 300 KB of script, packed', async ({ browser, page, baseURL }) => {
+  await signIn(page, 'AB-1001');
+  const state = await page.context().storageState();
+  for (const [path, words] of [
+    ['/bench', 'Scan a slip or a tote'],
+    ['/floor', 'Scan a pick list'],
+  ] as const) {
+    const cold = await browser.newContext({ storageState: state, baseURL: baseURL! });
+    const tab = await cold.newPage();
+    await tab.goto(path);
+    await expect(tab.getByText(words)).toBeVisible();
+    const bytes = await tab.evaluate(() =>
+      (performance.getEntriesByType('resource') as PerformanceResourceTiming[])
+        .filter(r => r.name.endsWith('.js'))
+        .reduce((sum, r) => sum + r.encodedBodySize, 0),
+    );
+    expect(bytes, path).toBeGreaterThan(50_000);
+    expect(bytes, path).toBeLessThan(300 * 1024);
+    await cold.close();
+  }
+});

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { useLive } from '../live.js';
 import { meQuery } from '../people/api.js';
@@ -9,7 +9,9 @@ import { outbox } from '../scans/theOutbox.js';
 import { houseQuery } from '../setup/api.js';
 import { Looks } from '../theme/Looks.js';
 import { looks } from '../theme/look.js';
-import { OpeningPage } from './pages/OpeningPage.js';
+
+/** Seen once in the life of a house. */
+const OpeningPage = lazy(() => import('./pages/OpeningPage.js'));
 
 /** The house as whoever comes finds it: still to be opened, with nobody signed in, or at work. */
 export function House() {
@@ -28,5 +30,9 @@ export function House() {
         <ScrollRestoration />
       </>
     );
-  return <Looks posture="desk">{house.data?.open === false ? <OpeningPage /> : <SignInPage />}</Looks>;
+  return (
+    <Looks posture="desk">
+      <Suspense>{house.data?.open === false ? <OpeningPage /> : <SignInPage />}</Suspense>
+    </Looks>
+  );
 }

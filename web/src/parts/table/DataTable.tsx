@@ -73,7 +73,7 @@ interface Props<R> {
 const ROW_HEIGHT = 40;
 /** Shorter lists are drawn whole. */
 const WHOLE = 80;
-const OVERSCAN = 12;
+const OVERSCAN = 5;
 /** The next rows are asked for so many rows before the last. */
 const AHEAD = 15;
 const FEATURES = tableFeatures({ columnOrderingFeature, columnSizingFeature, columnVisibilityFeature });
@@ -310,17 +310,28 @@ interface Sight {
 /** Which rows of a list are in sight of the window. */
 function useSight(count: number, place: { current: HTMLTableElement | null }): Sight {
   const [above, setAbove] = useState(0);
-  useLayoutEffect(() => {
-    const now = place.current ? place.current.getBoundingClientRect().top + window.scrollY : 0;
-    if (Math.abs(now - above) > 1) setAbove(now);
-  });
   const whole = count <= WHOLE;
+  /** How high a row is; the first that is measured tells for those that were not in sight yet. */
+  const height = useRef<number | null>(null);
   const virtual = useWindowVirtualizer({
     count,
-    estimateSize: () => ROW_HEIGHT,
+    estimateSize: () => height.current ?? ROW_HEIGHT,
     overscan: OVERSCAN,
     scrollMargin: above,
     enabled: !whole,
+    // Told by the browser after it has laid the rows out: asking for a height would make it do so in between.
+    measureElement: (_, entry) => {
+      const told = entry?.borderBoxSize[0]?.blockSize;
+      height.current ??= told ?? null;
+      return told ?? height.current ?? ROW_HEIGHT;
+    },
+  });
+  // While it scrolls, nothing above the list moves.
+  const moving = !whole && virtual.isScrolling;
+  useLayoutEffect(() => {
+    if (moving) return;
+    const now = place.current ? place.current.getBoundingClientRect().top + window.scrollY : 0;
+    if (Math.abs(now - above) > 1) setAbove(now);
   });
   const toRow = (index: number) => {
     if (whole) place.current?.querySelector(`[data-index="${index}"]`)?.scrollIntoView({ block: 'nearest' });

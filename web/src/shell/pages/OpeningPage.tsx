@@ -37,7 +37,7 @@ const FIELDS: [name: FieldPath<Input>, label: string, hint?: string][][] = [
 const HEADS = ['The code', 'The first admin', 'The house, as it stands on labels', 'How it counts'];
 
 /** The first page of a house of one's own: its first admin, its name, address, zone and currency. */
-export function OpeningPage() {
+export default function OpeningPage() {
   useTitle('Open this house');
   const client = useQueryClient();
   const [badge, setBadge] = useState<string | null>(null);
