@@ -289,3 +289,35 @@ test('Bench and Floor come with less than 300 KB of script, packed', async ({ br
     await cold.close();
   }
 });
+
+test('columns have the widths of the list, and those that a person drags them to, on any machine', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, 'AB-1004');
+  await page.goto('/orders');
+  const head = (at: Page, name: string) => at.getByRole('columnheader', { name, exact: true });
+  const widthOf = async (at: Page, name: string) => (await head(at, name).boundingBox())!.width;
+  await expect(head(page, 'Buyer')).toBeVisible();
+  expect(await widthOf(page, 'Starred')).toBeLessThan((await widthOf(page, 'Buyer')) / 2);
+  const before = await widthOf(page, 'Buyer');
+  const box = (await head(page, 'Buyer').boundingBox())!;
+  await page.mouse.move(box.x + box.width - 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width + 58, box.y + box.height / 2, { steps: 5 });
+  const kept = page.waitForResponse(
+    r => r.url().includes('order-columns') && r.request().method() === 'POST',
+  );
+  await page.mouse.up();
+  await kept;
+  await expect.poll(() => widthOf(page, 'Buyer')).toBeGreaterThan(before + 40);
+  const wide = await widthOf(page, 'Buyer');
+  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await signIn(other, 'AB-1004');
+  await other.goto('/orders');
+  await expect.poll(() => widthOf(other, 'Buyer')).toBeCloseTo(wide, 0);
+  await other.getByRole('button', { name: 'Columns' }).click();
+  await other.getByRole('button', { name: 'As they were at first' }).click();
+  await other.keyboard.press('Escape');
+  await expect.poll(() => widthOf(other, 'Buyer')).toBeCloseTo(before, 0);
+});

@@ -25,7 +25,7 @@ export function DayField({ label, value, onChange, readOnly, bare }: Props) {
     if (iso !== value) onChange(iso);
   };
   return (
-    <LocalizationProvider dateAdapter={AdapterLuxon} adapterLocale="en">
+    <LocalizationProvider dateAdapter={AdapterLuxon} adapterLocale="en" localeText={EMPTY}>
       <DatePicker
         {...(!bare && { label })}
         format={SHOWN}
@@ -47,6 +47,14 @@ export function DayField({ label, value, onChange, readOnly, bare }: Props) {
     </LocalizationProvider>
   );
 }
+
+/** What stands where a day is still to be typed. */
+const EMPTY = {
+  fieldWeekDayPlaceholder: () => '—',
+  fieldDayPlaceholder: () => 'day',
+  fieldMonthPlaceholder: () => 'month',
+  fieldYearPlaceholder: () => 'year',
+};
 
 /** As the other fields are. */
 const DRESS = {

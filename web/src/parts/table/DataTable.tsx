@@ -11,7 +11,7 @@ import {
   tableFeatures,
   useTable,
 } from '@tanstack/react-table';
-import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import { useWindowVirtualizer, type VirtualItem } from '@tanstack/react-virtual';
 import {
   type KeyboardEvent,
   memo,
@@ -93,7 +93,7 @@ export function DataTable<R>(props: Props<R>) {
   const { shown, widthOf } = useColumns(columns, arrangement);
   const place = useRef<HTMLTableElement>(null);
   const [open, setOpen] = useState<string | null>(null);
-  const { items, top, bottom, measure, toRow } = useSight(rows.length, place);
+  const { items, top, bottom, measure, toRow } = useSight(name, rows.length, place);
   const walk = useWalk({ ...props, open, setOpen, toRow });
   const own = useId();
   const last = items.at(-1)?.index ?? 0;
@@ -203,7 +203,8 @@ export function DataTable<R>(props: Props<R>) {
 function useColumns<R>(columns: readonly Column<R>[], arrangement: Arrangement) {
   const helper = useMemo(() => createColumnHelper<typeof FEATURES, object>(), []);
   const defined = useMemo(
-    () => columns.map(c => helper.display({ id: c.id, header: c.head })),
+    // Widths are parts of the whole, not pixels, and may be small.
+    () => columns.map(c => helper.display({ id: c.id, header: c.head, minSize: 0 })),
     [columns, helper],
   );
   const order = useMemo(() => shownColumns(columns, arrangement), [columns, arrangement]);
@@ -307,18 +308,22 @@ interface Sight {
   toRow: (index: number) => void;
 }
 
+/** How high the rows of each list were when it was left: who comes back stands where they stood. */
+const heights = new Map<string, { typical: number | null; each: VirtualItem[] }>();
+
 /** Which rows of a list are in sight of the window. */
-function useSight(count: number, place: { current: HTMLTableElement | null }): Sight {
+function useSight(name: string, count: number, place: { current: HTMLTableElement | null }): Sight {
   const [above, setAbove] = useState(0);
   const whole = count <= WHOLE;
   /** How high a row is; the first that is measured tells for those that were not in sight yet. */
-  const height = useRef<number | null>(null);
+  const height = useRef<number | null>(heights.get(name)?.typical ?? null);
   const virtual = useWindowVirtualizer({
     count,
     estimateSize: () => height.current ?? ROW_HEIGHT,
     overscan: OVERSCAN,
     scrollMargin: above,
     enabled: !whole,
+    initialMeasurementsCache: heights.get(name)?.each ?? [],
     // Told by the browser after it has laid the rows out: asking for a height would make it do so in between.
     measureElement: (_, entry) => {
       const told = entry?.borderBoxSize[0]?.blockSize;
@@ -326,6 +331,12 @@ function useSight(count: number, place: { current: HTMLTableElement | null }): S
       return told ?? height.current ?? ROW_HEIGHT;
     },
   });
+  useEffect(
+    () => () => {
+      heights.set(name, { typical: height.current, each: virtual.measurementsCache });
+    },
+    [name, virtual],
+  );
   // While it scrolls, nothing above the list moves.
   const moving = !whole && virtual.isScrolling;
   useLayoutEffect(() => {
