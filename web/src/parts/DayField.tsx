@@ -41,7 +41,6 @@ export function DayField({ label, value, onChange, readOnly, bare }: Props) {
             onBlur: () => tell(shown),
             ...(bare && { 'aria-label': label }),
           },
-          field: { clearable: !readOnly },
         }}
       />
     </LocalizationProvider>
