@@ -46,7 +46,7 @@ const RETRY_MS = 15_000;
 /** Breath between pages, so that a long pull never holds up the people. */
 const BREATH_MS = 15;
 /** Orders taken in one transaction of a page. */
-const PART = 10;
+const PART = 5;
 
 /** Channels that are asked over the network: connecting, pulling orders and listings, pushing stock for sale, telling tracking. */
 @Injectable()
