@@ -134,3 +134,36 @@ test('a lease is held from its last sign of life on, and is lost when its time i
   const next = (await leases.take('a test', 60_000))!;
   expect(next.fence).toBeGreaterThan(lease.fence);
 });
+
+test('work that comes while its lane takes a last look is done at once, and not only when the clock comes round', async () => {
+  const rounds = house.app.get(Rounds);
+  const seen: string[] = [];
+  let looked = () => {};
+  const looking = new Promise<void>(resolve => {
+    looked = resolve;
+  });
+  let goOn = () => {};
+  const held = new Promise<void>(resolve => {
+    goOn = resolve;
+  });
+  const waiting = ['first'];
+  rounds.register({
+    name: 'test last look',
+    everyMs: 1_000_000,
+    leaseMs: 60_000,
+    lanes: async () => [''],
+    work: async () => {
+      seen.push(...waiting.splice(0));
+      looked();
+      // It has seen that there is nothing more, and is about to let go.
+      await held;
+    },
+  });
+  const before = rounds.once('test last look');
+  await looking;
+  waiting.push('second');
+  const asked = rounds.once('test last look');
+  goOn();
+  await Promise.all([before, asked]);
+  expect(seen).toEqual(['first', 'second']);
+});

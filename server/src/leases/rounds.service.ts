@@ -28,6 +28,8 @@ export class Rounds implements OnApplicationShutdown {
   private readonly rounds: Round[] = [];
   private readonly last = new Map<string, number>();
   private readonly running = new Map<string, Promise<void>>();
+  /** Lanes that were asked for while they were at work. */
+  private readonly again = new Set<string>();
   private timer: NodeJS.Timeout | null = null;
   private stopping = false;
 
@@ -78,13 +80,25 @@ export class Rounds implements OnApplicationShutdown {
     }
   }
 
+  /** Works at a lane. Who asks while it is at work may come after its last look: it looks once more before it ends. */
   private lane(round: Round, lane: string): Promise<void> {
     const name = `${round.name} ${lane}`.trim();
     const known = this.running.get(name);
-    if (known) return known;
-    const end = this.work(round, lane, name).finally(() => this.running.delete(name));
+    if (known) {
+      this.again.add(name);
+      return known;
+    }
+    const end = this.toEnd(round, lane, name);
     this.running.set(name, end);
     return end;
+  }
+
+  private async toEnd(round: Round, lane: string, name: string): Promise<void> {
+    do {
+      this.again.delete(name);
+      await this.work(round, lane, name);
+    } while (this.again.has(name) && !this.stopping);
+    this.running.delete(name);
   }
 
   private async work(round: Round, lane: string, name: string): Promise<void> {
