@@ -191,7 +191,8 @@ test('several workers recover at once: each purchase is found out by one of them
   }
 });
 
-test('an answer that comes after its purchase was given to another worker writes nothing; the books tell', async () => {
+/** A label that is asked for and not answered yet: the carrier takes its time. */
+async function askedLate() {
   const no = next();
   trick('late', 'buy', 1_500);
   const wish = wishOf(await offerOf(no));
@@ -199,6 +200,11 @@ test('an answer that comes after its purchase was given to another worker writes
   await expect
     .poll(() => house.db.one('SELECT id FROM label WHERE id = ? AND state = ?', [wish.key, 'asked']))
     .toBeTruthy();
+  return { no, wish, pressed };
+}
+
+test('an answer that comes after its purchase was given to another worker writes nothing; the books tell', async () => {
+  const { no, wish, pressed } = await askedLate();
   await house.db.run('UPDATE lease SET owner = UUID(), until = NOW(3) + INTERVAL 1 HOUR WHERE name = ?', [
     `label ${wish.key}`,
   ]);
@@ -270,13 +276,7 @@ test.each([
 });
 
 test('parked between asking and answer: bought, held at the dock, and not let out when it was on the truck already', async () => {
-  const no = next();
-  trick('late', 'buy', 1_500);
-  const wish = wishOf(await offerOf(no));
-  const pressed = lead.post(`parcels/${no}/label`, wish);
-  await expect
-    .poll(() => house.db.one('SELECT id FROM label WHERE id = ? AND state = ?', [wish.key, 'asked']))
-    .toBeTruthy();
+  const { no, pressed } = await askedLate();
   expect((await park(no)).status).toBeLessThan(300);
   expect((await pressed).body.state).toBe('bought');
   const { id, departureNo } = await orderOf(no);

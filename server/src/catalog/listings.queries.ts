@@ -11,9 +11,7 @@ export interface Listing {
 }
 
 export function unlinkedOf(sql: Sql, channelSku: string): Promise<Pick<Listing, 'id'>[]> {
-  return sql.rows<Pick<Listing, 'id'>>('SELECT id FROM listing WHERE channelSku = ? AND productId IS NULL', [
-    channelSku,
-  ]);
+  return sql.rows('SELECT id FROM listing WHERE channelSku = ? AND productId IS NULL', [channelSku]);
 }
 
 export function lockChannelOf(tx: Tx, id: string): Promise<unknown | null> {
@@ -23,7 +21,7 @@ export function lockChannelOf(tx: Tx, id: string): Promise<unknown | null> {
 }
 
 export function lockListing(tx: Tx, id: string): Promise<Listing | null> {
-  return tx.one<Listing>(
+  return tx.one(
     'SELECT id, channelId, channelSku, title, gtin, priceMinor, productId FROM listing WHERE id = ? FOR UPDATE',
     [id],
   );
@@ -33,7 +31,5 @@ export function listingNames(
   sql: Sql,
   ids: readonly string[],
 ): Promise<Pick<Listing, 'id' | 'channelSku'>[]> {
-  return sql.rows<Pick<Listing, 'id' | 'channelSku'>>('SELECT id, channelSku FROM listing WHERE id IN (?)', [
-    ids,
-  ]);
+  return sql.rows('SELECT id, channelSku FROM listing WHERE id IN (?)', [ids]);
 }

@@ -12,14 +12,14 @@ export function setKitPolicy(tx: Tx, kitPolicy: string, productId: string): Prom
 }
 
 export function placeBears(sql: Sql, code: string): Promise<boolean | null> {
-  return sql.one<boolean>('SELECT code FROM place WHERE code = ? LIMIT 1', [code]);
+  return sql.one('SELECT code FROM place WHERE code = ? LIMIT 1', [code]);
 }
 
 export function bearerOf(
   sql: Sql,
   code: string,
 ): Promise<(Pick<Product, 'sku' | 'name'> & Pick<ProductCode, 'units'>) | null> {
-  return sql.one<Pick<Product, 'sku' | 'name'> & Pick<ProductCode, 'units'>>(
+  return sql.one(
     'SELECT p.sku, p.name, c.units FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?',
     [code],
   );

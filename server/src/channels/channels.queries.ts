@@ -4,9 +4,7 @@ import type { Channel } from './channel.entity.js';
 import type { ChannelLink } from './channelLink.entity.js';
 
 export function channelsWithLinks(sql: Sql): Promise<Record<string, unknown>[]> {
-  return sql.rows<
-    Record<string, unknown>
-  >(`SELECT c.code, c.name, c.brand, c.currency, l.kind, l.address, l.keySealed, l.everyMinutes, l.active, IF(s.until > NOW(3), l.doing, NULL) AS doing, l.triedAt, l.succeededAt, l.error, l.lastCounts, l.pullAt, l.pushedAt, l.pushError,
+  return sql.rows(`SELECT c.code, c.name, c.brand, c.currency, l.kind, l.address, l.keySealed, l.everyMinutes, l.active, IF(s.until > NOW(3), l.doing, NULL) AS doing, l.triedAt, l.succeededAt, l.error, l.lastCounts, l.pullAt, l.pushedAt, l.pushError,
          (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id) AS listings, (SELECT COUNT(*) FROM listing x WHERE x.channelId = c.id AND x.productId IS NULL) AS unlinked
        FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id LEFT JOIN lease s ON s.name = CONCAT('pull ', c.id) ORDER BY c.name`);
 }
@@ -15,7 +13,7 @@ export function lockLink(
   tx: Tx,
   code: string,
 ): Promise<(Pick<Channel, 'id'> & { kind: string | null; address: string | null }) | null> {
-  return tx.one<Pick<Channel, 'id'> & { kind: string | null; address: string | null }>(
+  return tx.one(
     'SELECT c.id, l.kind, l.address FROM channel c LEFT JOIN channelLink l ON l.channelId = c.id WHERE c.code = ? FOR UPDATE',
     [code],
   );
@@ -57,14 +55,14 @@ export function linkedListings(
   sql: Sql,
   channelId: string,
 ): Promise<(Pick<Listing, 'id' | 'channelSku' | 'units' | 'pushed'> & { productId: string })[]> {
-  return sql.rows<Pick<Listing, 'id' | 'channelSku' | 'units' | 'pushed'> & { productId: string }>(
+  return sql.rows(
     'SELECT id, channelSku, productId, units, pushed FROM listing WHERE channelId = ? AND productId IS NOT NULL',
     [channelId],
   );
 }
 
 export function troublesOf(sql: Sql, code: string): Promise<{ number: string; why: string; at: Date }[]> {
-  return sql.rows<{ number: string; why: string; at: Date }>(
+  return sql.rows(
     'SELECT t.number, t.why, t.at FROM channelTrouble t JOIN channel c ON c.id = t.channelId WHERE c.code = ? ORDER BY t.at DESC LIMIT 50',
     [code],
   );
@@ -78,7 +76,7 @@ export type LinkRow = Pick<
   Pick<Channel, 'code' | 'name' | 'currency'> & { warehouseId: string; home: string; active: number };
 
 export function linkOf(sql: Sql, channelId: string): Promise<LinkRow | null> {
-  return sql.one<LinkRow>(
+  return sql.one(
     `SELECT l.channelId, c.code, c.name, c.currency, w.id AS warehouseId, w.country AS home, l.kind, l.address, l.keySealed, l.orderCursor, l.listingCursor, l.everyMinutes, l.active
      FROM channelLink l JOIN channel c ON c.id = l.channelId JOIN (SELECT id, country FROM warehouse ORDER BY code LIMIT 1) w WHERE l.channelId = ?`,
     [channelId],

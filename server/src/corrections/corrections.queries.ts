@@ -17,9 +17,7 @@ export function stopsTaking(
   from: string,
   lotId: string,
 ): Promise<(Pick<PickStop, 'orderId'> & Pick<PickList, 'no'> & { state: string; picker: string | null })[]> {
-  return sql.rows<
-    Pick<PickStop, 'orderId'> & Pick<PickList, 'no'> & { state: string; picker: string | null }
-  >(
+  return sql.rows(
     `SELECT DISTINCT s.orderId, l.state, l.no, p.name AS picker FROM pickStop s JOIN pickList l ON l.id = s.listId JOIN allocation a ON a.partId = s.partId AND a.hold = 'listed' AND a.stopKey = s.id AND a.quantity > 0
        LEFT JOIN scanSession x ON x.listId = l.id LEFT JOIN person p ON p.id = x.personId
        WHERE s.productId = ? AND s.placeId = ? AND COALESCE(s.lotId, ?) = ? ORDER BY s.orderId`,
@@ -33,7 +31,7 @@ export function lockBalance(
   from: string,
   lotId: string,
 ): Promise<Pick<StockBalance, 'onHand' | 'listed'> | null> {
-  return tx.one<Pick<StockBalance, 'onHand' | 'listed'>>(
+  return tx.one(
     'SELECT onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
     [productId, from, lotId],
   );
@@ -44,7 +42,7 @@ export function expiredLot(sql: Sql, lotId: string): Promise<unknown | null> {
 }
 
 export function promisesOf(sql: Sql, productId: string): Promise<SoftRow[]> {
-  return sql.rows<SoftRow>(
+  return sql.rows(
     `SELECT a.partId, a.orderId, a.quantity, (SELECT MAX(e.id) FROM allocationEntry e WHERE e.partId = a.partId AND e.hold = 'soft' AND e.quantity > 0) AS since
        FROM allocation a JOIN linePart p ON p.id = a.partId WHERE p.productId = ? AND a.hold = 'soft' AND a.quantity > 0`,
     [productId],

@@ -19,7 +19,7 @@ export function newestChange(
   seen: number,
   key: string,
 ): Promise<(Pick<StockMove, 'why'> & Pick<Product, 'name'> & { person: string | null }) | null> {
-  return sql.one<Pick<StockMove, 'why'> & Pick<Product, 'name'> & { person: string | null }>(
+  return sql.one(
     `SELECT m.why, p.name, w.name AS person FROM (SELECT id FROM stockMove WHERE fromPlaceId = ? AND id > ? UNION ALL SELECT id FROM stockMove WHERE toPlaceId = ? AND id > ?) x
        JOIN stockMove m ON m.id = x.id JOIN product p ON p.id = m.productId LEFT JOIN person w ON w.id = m.personId WHERE NOT (m.causeId <=> ?) ORDER BY m.id DESC LIMIT 1`,
     [placeId, seen, placeId, seen, key],
@@ -32,33 +32,32 @@ export function liesThere(
   placeId: string,
   lotId: string,
 ): Promise<Pick<StockBalance, 'onHand'> | null> {
-  return sql.one<Pick<StockBalance, 'onHand'>>(
-    'SELECT onHand FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ?',
-    [productId, placeId, lotId],
-  );
+  return sql.one('SELECT onHand FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ?', [
+    productId,
+    placeId,
+    lotId,
+  ]);
 }
 
 export function shortAmong(
   sql: Sql,
   orderIds: readonly string[],
 ): Promise<Pick<Order, 'no' | 'channelNumber'>[]> {
-  return sql.rows<Pick<Order, 'no' | 'channelNumber'>>(
-    "SELECT no, channelNumber FROM orders WHERE id IN (?) AND stage = 'Short' ORDER BY no",
-    [[...orderIds, NONE]],
-  );
+  return sql.rows("SELECT no, channelNumber FROM orders WHERE id IN (?) AND stage = 'Short' ORDER BY no", [
+    [...orderIds, NONE],
+  ]);
 }
 
 export function unitsIn(sql: Sql, toId: string): Promise<{ n: number } | null> {
-  return sql.one<{ n: number }>(
-    'SELECT CAST(COALESCE(SUM(onHand), 0) AS INT) AS n FROM stockBalance WHERE placeId = ?',
-    [toId],
-  );
+  return sql.one('SELECT CAST(COALESCE(SUM(onHand), 0) AS INT) AS n FROM stockBalance WHERE placeId = ?', [
+    toId,
+  ]);
 }
 
 export function productBySku(sql: Sql, sku: string): Promise<ProductFound | null> {
-  return sql.one<ProductFound>('SELECT id, sku, name, kind FROM product WHERE sku = ?', [sku]);
+  return sql.one('SELECT id, sku, name, kind FROM product WHERE sku = ?', [sku]);
 }
 
 export function lotByCode(sql: Sql, productId: string, code: string): Promise<Pick<Lot, 'id'> | null> {
-  return sql.one<Pick<Lot, 'id'>>('SELECT id FROM lot WHERE productId = ? AND code = ?', [productId, code]);
+  return sql.one('SELECT id FROM lot WHERE productId = ? AND code = ?', [productId, code]);
 }

@@ -22,7 +22,7 @@ export function parcelByCode(
   no: string | number,
   code: string,
 ): Promise<Pick<Parcel, 'id' | 'orderId'> | null> {
-  return sql.one<Pick<Parcel, 'id' | 'orderId'>>(
+  return sql.one(
     `SELECT id, orderId FROM parcel WHERE no = ?
        UNION ALL SELECT c.id, c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ? AND b.liveParcel IS NOT NULL LIMIT 1`,
     [no, code],
@@ -30,7 +30,7 @@ export function parcelByCode(
 }
 
 export function lockParcel(tx: Tx, whoseId: string): Promise<ScannedParcel | null> {
-  return tx.one<ScannedParcel>(
+  return tx.one(
     `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, b.state AS label, b.carrier, b.carrierName FROM parcel c
        LEFT JOIN label b ON b.liveParcel = c.id WHERE c.id = ? FOR UPDATE`,
     [whoseId],
@@ -48,7 +48,7 @@ export async function lockOrdersOn(tx: Tx, departureId: string): Promise<void> {
 }
 
 export function lockParcelsOn(tx: Tx, departureId: string): Promise<ScannedParcel[]> {
-  return tx.rows<ScannedParcel>(
+  return tx.rows(
     "SELECT c.id, c.no, c.orderId, c.handedOverAt, c.departedAt FROM parcel c JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NULL ORDER BY c.orderId, c.id FOR UPDATE",
     [departureId],
   );
@@ -62,11 +62,7 @@ export function packedIn(
     Pick<Parcel, 'placeId'> &
     Pick<PickStop, 'lotId'>)[]
 > {
-  return sql.rows<
-    Pick<Allocation, 'partId' | 'orderId' | 'productId' | 'stopKey' | 'parcelKey' | 'quantity'> &
-      Pick<Parcel, 'placeId'> &
-      Pick<PickStop, 'lotId'>
-  >(
+  return sql.rows(
     `SELECT a.partId, a.orderId, a.productId, a.stopKey, a.parcelKey, a.quantity, c.placeId, s.lotId FROM allocation a JOIN parcel c ON c.id = a.parcelKey
        JOIN pickStop s ON s.id = a.stopKey WHERE a.parcelKey IN (?) AND a.hold = 'packed' AND a.quantity > 0`,
     [ids],
@@ -84,15 +80,12 @@ export async function lockWaitingFor(tx: Tx, departureId: string): Promise<Pick<
 }
 
 export function departureId(sql: Sql, no: number): Promise<Pick<Departure, 'id'> | null> {
-  return sql.one<Pick<Departure, 'id'>>('SELECT id FROM departure WHERE no = ?', [no]);
+  return sql.one('SELECT id FROM departure WHERE no = ?', [no]);
 }
 
 export function lockDeparture(
   tx: Tx,
   no: number,
 ): Promise<(Pick<Departure, 'id' | 'carrier' | 'cutOff'> & { state: string }) | null> {
-  return tx.one<Pick<Departure, 'id' | 'carrier' | 'cutOff'> & { state: string }>(
-    'SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE',
-    [no],
-  );
+  return tx.one('SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE', [no]);
 }

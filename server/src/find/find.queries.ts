@@ -20,7 +20,7 @@ export function byOwnCode(
 ): Promise<
   (Pick<Place, 'code'> & Pick<Departure, 'name'> & Pick<Order, 'id'> & { kind: Found['kind'] }) | null
 > {
-  return sql.one<Pick<Place, 'code'> & Pick<Departure, 'name'> & Pick<Order, 'id'> & { kind: Found['kind'] }>(
+  return sql.one(
     `SELECT 'order' AS kind, CONCAT('OR-', no) AS code, CONCAT(channelNumber, ', ', buyer) AS name, id FROM orders WHERE no = ?
        UNION ALL SELECT 'list', CONCAT('PL-', no), CONCAT('Pick list PL-', no), id FROM pickList WHERE no = ?
        UNION ALL SELECT 'parcel', CONCAT('PA-', c.no), CONCAT('Parcel PA-', c.no), c.orderId FROM parcel c WHERE c.no = ?
@@ -41,7 +41,7 @@ export function byWords(
   ids: readonly string[],
   like: string,
 ): Promise<(Pick<Product, 'name'> & Pick<Order, 'id'> & { kind: Found['kind']; code: string })[]> {
-  return sql.rows<Pick<Product, 'name'> & Pick<Order, 'id'> & { kind: Found['kind']; code: string }>(
+  return sql.rows(
     `(SELECT 'order' AS kind, CONCAT('OR-', no) AS code, CONCAT(channelNumber, ', ', buyer) AS name, id FROM orders WHERE id IN (?) ORDER BY no DESC LIMIT ${LIKE_ROWS})
        UNION ALL (SELECT 'product', sku, name, id FROM product WHERE name LIKE ? OR sku LIKE ? ORDER BY sku LIMIT ${LIKE_ROWS})`,
     [[...ids, NONE], like, like],

@@ -12,22 +12,15 @@ export interface Warehouse {
 }
 
 export function firstWarehouse(sql: Sql): Promise<Warehouse | null> {
-  return sql.one<Warehouse>(
-    'SELECT id, name, zone, currency, postcode, country FROM warehouse ORDER BY code LIMIT 1',
-  );
+  return sql.one('SELECT id, name, zone, currency, postcode, country FROM warehouse ORDER BY code LIMIT 1');
 }
 
 export function firstPlace(sql: Sql, kind: string): Promise<Pick<Place, 'id' | 'code'> | null> {
-  return sql.one<Pick<Place, 'id' | 'code'>>(
-    'SELECT id, code FROM place WHERE kind = ? ORDER BY code LIMIT 1',
-    [kind],
-  );
+  return sql.one('SELECT id, code FROM place WHERE kind = ? ORDER BY code LIMIT 1', [kind]);
 }
 
 export function settingText(sql: Sql, name: string): Promise<{ value: string } | null> {
-  return sql.one<{ value: string }>('SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = ?', [
-    name,
-  ]);
+  return sql.one('SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = ?', [name]);
 }
 
 export function beginSetting(tx: Tx, name: string, otherwise: string): Promise<number> {

@@ -8,7 +8,7 @@ export function listingWithSku(
 ): Promise<
   (Pick<Listing, 'id' | 'title' | 'gtin' | 'priceMinor' | 'units'> & { sku: string | null }) | null
 > {
-  return sql.one<Pick<Listing, 'id' | 'title' | 'gtin' | 'priceMinor' | 'units'> & { sku: string | null }>(
+  return sql.one(
     'SELECT l.id, l.title, l.gtin, l.priceMinor, l.units, p.sku FROM listing l LEFT JOIN product p ON p.id = l.productId WHERE l.channelId = ? AND l.channelSku = ?',
     [channelId, channelSku],
   );

@@ -5,8 +5,5 @@ export function placeFacts(
   sql: Sql,
   code: string,
 ): Promise<(Pick<Place, 'zone' | 'capacity'> & { kind: string }) | null> {
-  return sql.one<Pick<Place, 'zone' | 'capacity'> & { kind: string }>(
-    'SELECT kind, zone, capacity FROM place WHERE code = ?',
-    [code],
-  );
+  return sql.one('SELECT kind, zone, capacity FROM place WHERE code = ?', [code]);
 }

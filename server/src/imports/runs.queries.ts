@@ -14,7 +14,7 @@ export type RunRow = Pick<ImportFile, 'id' | 'name' | 'at' | 'taken' | 'things' 
 
 /** The newest files first; with an id, that file alone. */
 export function runsNewestFirst(sql: Sql, id: string | null, most: number): Promise<RunRow[]> {
-  return sql.rows<RunRow>(
+  return sql.rows(
     `SELECT f.id, f.name, f.at, f.kind, f.taken, f.things, f.doneAt, c.name AS channel, p.name AS person, j.id AS jobId, j.state AS jobState, j.error
      FROM importFile f LEFT JOIN channel c ON c.id = f.channelId LEFT JOIN person p ON p.id = f.personId LEFT JOIN job j ON j.subjectId = f.id AND f.doneAt IS NULL
      ${id === null ? '' : 'WHERE f.id = ?'} ORDER BY f.at DESC LIMIT ?`,

@@ -8,16 +8,11 @@ export function productFacts(
   sql: Sql,
   sku: string,
 ): Promise<(Pick<Product, 'id' | 'name'> & { kind: string; facts: string }) | null> {
-  return sql.one<Pick<Product, 'id' | 'name'> & { kind: string; facts: string }>(
-    'SELECT id, name, kind, facts FROM product WHERE sku = ?',
-    [sku],
-  );
+  return sql.one('SELECT id, name, kind, facts FROM product WHERE sku = ?', [sku]);
 }
 
 export function promisedPlace(sql: Sql, place: string): Promise<Pick<Place, 'id'> | null> {
-  return sql.one<Pick<Place, 'id'>>(`SELECT id FROM place WHERE code = ? AND kind IN (${PROMISED_KINDS})`, [
-    place,
-  ]);
+  return sql.one(`SELECT id FROM place WHERE code = ? AND kind IN (${PROMISED_KINDS})`, [place]);
 }
 
 export function lotsThere(
@@ -25,14 +20,12 @@ export function lotsThere(
   productId: string,
   placeId: string,
 ): Promise<Pick<StockBalance, 'lotKey' | 'onHand' | 'listed'>[]> {
-  return sql.rows<Pick<StockBalance, 'lotKey' | 'onHand' | 'listed'>>(
+  return sql.rows(
     `SELECT lotKey, onHand, listed FROM stockBalance WHERE productId = ? AND placeId = ? AND onHand <> 0 ORDER BY lotKey`,
     [productId, placeId],
   );
 }
 
 export function freeOf(sql: Sql, productId: string): Promise<{ free: number } | null> {
-  return sql.one<{ free: number }>('SELECT onHand - reserved AS free FROM productStock WHERE productId = ?', [
-    productId,
-  ]);
+  return sql.one('SELECT onHand - reserved AS free FROM productStock WHERE productId = ?', [productId]);
 }

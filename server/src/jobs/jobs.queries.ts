@@ -24,13 +24,11 @@ export function hurryLane(sql: Sql, lane: string): Promise<number> {
 }
 
 export function dueLanes(sql: Sql): Promise<Pick<Job, 'lane'>[]> {
-  return sql.rows<Pick<Job, 'lane'>>(
-    "SELECT DISTINCT lane FROM job WHERE state IN ('waiting', 'taken') AND runAt <= NOW(3)",
-  );
+  return sql.rows("SELECT DISTINCT lane FROM job WHERE state IN ('waiting', 'taken') AND runAt <= NOW(3)");
 }
 
 export function lockNextJob(tx: Tx, lane: string): Promise<JobRow | null> {
-  return tx.one<JobRow>(
+  return tx.one(
     "SELECT id, kind, payload, subjectId, attempts, TIMESTAMPDIFF(SECOND, createdAt, NOW(3)) / 3600 AS ageHours FROM job WHERE lane = ? AND state IN ('waiting', 'taken') AND runAt <= NOW(3) ORDER BY runAt, id LIMIT 1 FOR UPDATE",
     [lane],
   );

@@ -9,27 +9,24 @@ export function addMade(tx: Tx, made: number, buildId: string): Promise<number> 
 }
 
 export function lockUnlisted(tx: Tx, kitId: string, fromId: string): Promise<{ n: number } | null> {
-  return tx.one<{ n: number }>(
+  return tx.one(
     'SELECT onHand - listed AS n FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
     [kitId, fromId, NONE],
   );
 }
 
 export function partProducts(sql: Sql, recipeId: string): Promise<Pick<RecipePart, 'productId'>[]> {
-  return sql.rows<Pick<RecipePart, 'productId'>>('SELECT productId FROM recipePart WHERE recipeId = ?', [
+  return sql.rows('SELECT productId FROM recipePart WHERE recipeId = ?', [recipeId]);
+}
+
+export function recipeParts(sql: Sql, recipeId: string): Promise<RecipePart[]> {
+  return sql.rows('SELECT productId, quantity FROM recipePart WHERE recipeId = ? ORDER BY position', [
     recipeId,
   ]);
 }
 
-export function recipeParts(sql: Sql, recipeId: string): Promise<RecipePart[]> {
-  return sql.rows<RecipePart>(
-    'SELECT productId, quantity FROM recipePart WHERE recipeId = ? ORDER BY position',
-    [recipeId],
-  );
-}
-
 export function lockOnBench(tx: Tx, benchId: string | null): Promise<AtHand[]> {
-  return tx.rows<AtHand>(
+  return tx.rows(
     `SELECT productId, placeId, IF(lotKey = ?, NULL, lotKey) AS lotId, onHand AS quantity, NULL AS partId, NULL AS stopId, NULL AS homeId
          FROM stockBalance WHERE placeId = ? AND onHand > 0 ORDER BY productId, lotKey FOR UPDATE`,
     [NONE, benchId],
@@ -37,7 +34,7 @@ export function lockOnBench(tx: Tx, benchId: string | null): Promise<AtHand[]> {
 }
 
 export function pickedFor(sql: Sql, orderId: string | null): Promise<AtHand[]> {
-  return sql.rows<AtHand>(
+  return sql.rows(
     `SELECT a.productId, s.toteId AS placeId, s.lotId, a.quantity, a.partId, a.stopKey AS stopId, s.placeId AS homeId
        FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.orderId = ? AND a.hold = 'picked' AND a.quantity > 0 ORDER BY a.stopKey`,
     [orderId],
@@ -48,7 +45,7 @@ export function softOf(
   sql: Sql,
   orderId: string,
 ): Promise<Pick<Allocation, 'partId' | 'productId' | 'quantity'>[]> {
-  return sql.rows<Pick<Allocation, 'partId' | 'productId' | 'quantity'>>(
+  return sql.rows(
     "SELECT partId, productId, quantity FROM allocation WHERE orderId = ? AND hold = 'soft' AND quantity > 0",
     [orderId],
   );

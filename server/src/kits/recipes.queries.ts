@@ -21,14 +21,11 @@ export function lockProduct(tx: Tx, productId: string): Promise<unknown[]> {
 }
 
 export function newestVersion(sql: Sql, productId: string): Promise<Pick<Recipe, 'version'> | null> {
-  return sql.one<Pick<Recipe, 'version'>>(
-    'SELECT COALESCE(MAX(version), 0) AS version FROM recipe WHERE productId = ?',
-    [productId],
-  );
+  return sql.one('SELECT COALESCE(MAX(version), 0) AS version FROM recipe WHERE productId = ?', [productId]);
 }
 
 export function openLinesOf(sql: Sql, ids: readonly string[]): Promise<OlderLine[]> {
-  return sql.rows<OlderLine>(
+  return sql.rows(
     `SELECT o.id AS orderId, o.no, o.channelNumber, o.stage, l.id AS lineId, l.productId, l.quantity, l.units, r.version FROM orderLine l JOIN orders o ON o.id = l.orderId AND o.isOpen
        LEFT JOIN recipe r ON r.id = l.recipeId WHERE l.productId IN (?) AND l.removedAt IS NULL ORDER BY o.no`,
     [ids],
@@ -39,7 +36,7 @@ export function partsOfLines(
   sql: Sql,
   lineIds: readonly string[],
 ): Promise<Pick<LinePart, 'lineId' | 'productId' | 'quantity'>[]> {
-  return sql.rows<Pick<LinePart, 'lineId' | 'productId' | 'quantity'>>(
+  return sql.rows(
     'SELECT lineId, productId, CAST(SUM(quantity + made) AS INT) AS quantity FROM linePart WHERE lineId IN (?) AND kitId IS NULL AND quantity + made > 0 GROUP BY lineId, productId',
     [[...lineIds, NONE]],
   );

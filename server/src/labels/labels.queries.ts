@@ -33,18 +33,18 @@ export function labelByKeyOrParcel(
   key: string,
   parcelId: string,
 ): Promise<(Pick<Label, 'id' | 'parcelId'> & { state: LabelState }) | null> {
-  return sql.one<Pick<Label, 'id' | 'parcelId'> & { state: LabelState }>(
+  return sql.one(
     'SELECT id, parcelId, state FROM label WHERE id = ? OR liveParcel = ? ORDER BY id = ? DESC LIMIT 1',
     [key, parcelId, key],
   );
 }
 
 export function stuckCarriers(sql: Sql): Promise<Pick<Label, 'carrier'>[]> {
-  return sql.rows<Pick<Label, 'carrier'>>(`SELECT DISTINCT carrier FROM label WHERE ${STUCK}`);
+  return sql.rows(`SELECT DISTINCT carrier FROM label WHERE ${STUCK}`);
 }
 
 export function stuckLabels(sql: Sql, carrier: string): Promise<Pick<Label, 'id'>[]> {
-  return sql.rows<Pick<Label, 'id'>>(
+  return sql.rows(
     `SELECT id FROM label WHERE carrier = ? AND (${STUCK}) ORDER BY intendedAt LIMIT ${RECOVERED_AT_ONCE}`,
     [carrier],
   );
@@ -54,21 +54,18 @@ export function askedSince(
   sql: Sql,
   id: string,
 ): Promise<(Pick<Label, 'carrier'> & { state: LabelState; sinceMs: number | null }) | null> {
-  return sql.one<Pick<Label, 'carrier'> & { state: LabelState; sinceMs: number | null }>(
+  return sql.one(
     'SELECT carrier, state, TIMESTAMPDIFF(MICROSECOND, askedAt, NOW(3)) / 1000 AS sinceMs FROM label WHERE id = ?',
     [id],
   );
 }
 
 export function orderOfLabel(sql: Sql, id: string): Promise<Pick<Parcel, 'orderId'> | null> {
-  return sql.one<Pick<Parcel, 'orderId'>>(
-    'SELECT c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ?',
-    [id],
-  );
+  return sql.one('SELECT c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ?', [id]);
 }
 
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
-  return tx.one<LabelRow>(
+  return tx.one(
     'SELECT b.id, b.parcelId, c.orderId, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );

@@ -19,7 +19,7 @@ export interface OnList {
 }
 
 export function heldOnLists(sql: Sql, orderId: string): Promise<OnList[]> {
-  return sql.rows<OnList>(
+  return sql.rows(
     `SELECT a.hold, a.partId, a.productId, a.quantity, a.stopKey, s.placeId, s.lotId, s.toteId, t.mark, l.id AS listId, l.no AS listNo, l.state AS listState, p.name AS picker
        FROM allocation a JOIN pickStop s ON s.id = a.stopKey JOIN pickList l ON l.id = s.listId JOIN place t ON t.id = s.toteId
        LEFT JOIN scanSession x ON x.listId = l.id LEFT JOIN person p ON p.id = x.personId

@@ -148,8 +148,8 @@ export function someOrdersWith(
   productId: string,
   most: number,
 ): Promise<Pick<OrderLine, 'orderId'>[]> {
-  return sql.rows<Pick<OrderLine, 'orderId'>>(
-    'SELECT orderId FROM orderLine WHERE productId = ? AND removedAt IS NULL LIMIT ?',
-    [productId, most],
-  );
+  return sql.rows('SELECT orderId FROM orderLine WHERE productId = ? AND removedAt IS NULL LIMIT ?', [
+    productId,
+    most,
+  ]);
 }

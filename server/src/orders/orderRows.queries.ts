@@ -13,7 +13,7 @@ export interface Locked {
 }
 
 export function suspectedOf(sql: Sql, id: string): Promise<Pick<Suspicion, 'orderId'>[]> {
-  return sql.rows<Pick<Suspicion, 'orderId'>>(
+  return sql.rows(
     'SELECT s.orderId FROM suspicion s JOIN orders o ON o.id = s.orderId AND o.isOpen WHERE s.otherId = ? ORDER BY s.orderId',
     [id],
   );
@@ -23,21 +23,18 @@ export function softOf(
   sql: Sql,
   id: string,
 ): Promise<Pick<Allocation, 'partId' | 'productId' | 'quantity'>[]> {
-  return sql.rows<Pick<Allocation, 'partId' | 'productId' | 'quantity'>>(
+  return sql.rows(
     "SELECT partId, productId, quantity FROM allocation WHERE orderId = ? AND hold = 'soft' AND quantity > 0",
     [id],
   );
 }
 
 export function numbersOf(sql: Sql, ids: readonly string[]): Promise<Pick<Order, 'id' | 'channelNumber'>[]> {
-  return sql.rows<Pick<Order, 'id' | 'channelNumber'>>(
-    'SELECT id, channelNumber FROM orders WHERE id IN (?)',
-    [ids],
-  );
+  return sql.rows('SELECT id, channelNumber FROM orders WHERE id IN (?)', [ids]);
 }
 
 export function lockHead(tx: Tx, id: string): Promise<Locked | null> {
-  return tx.one<Locked>(
+  return tx.one(
     'SELECT stage, channelNumber, parkWord, payment, totalMinor FROM orders WHERE id = ? FOR UPDATE',
     [id],
   );

@@ -7,18 +7,18 @@ export function openLines(
   sql: Sql,
   id: string,
 ): Promise<Pick<OrderLine, 'productId' | 'channelSku' | 'quantity'>[]> {
-  return sql.rows<Pick<OrderLine, 'productId' | 'channelSku' | 'quantity'>>(
+  return sql.rows(
     'SELECT productId, channelSku, quantity FROM orderLine WHERE orderId = ? AND removedAt IS NULL',
     [id],
   );
 }
 
 export function wantsTogether(sql: Sql, sorted: readonly string[]): Promise<Pick<Order, 'together'>[]> {
-  return sql.rows<Pick<Order, 'together'>>('SELECT DISTINCT together FROM orders WHERE id IN (?)', [sorted]);
+  return sql.rows('SELECT DISTINCT together FROM orders WHERE id IN (?)', [sorted]);
 }
 
 export function channelByCode(sql: Sql, code: string): Promise<Pick<Channel, 'id' | 'currency'> | null> {
-  return sql.one<Pick<Channel, 'id' | 'currency'>>('SELECT id, currency FROM channel WHERE code = ?', [code]);
+  return sql.one('SELECT id, currency FROM channel WHERE code = ?', [code]);
 }
 
 /** What the parts of an order weigh, in milligrams. */

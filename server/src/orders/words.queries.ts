@@ -123,7 +123,7 @@ export function ordersNumbered(
   upper: string,
   no: number,
 ): Promise<Pick<Order, 'id'>[]> {
-  return sql.rows<Pick<Order, 'id'>>(
+  return sql.rows(
     'SELECT id FROM orders WHERE channelNumber LIKE ? UNION SELECT id FROM orders WHERE channelNumber LIKE ? UNION SELECT id FROM orders WHERE no = ? LIMIT ?',
     [like, upper, no, FEW],
   );

@@ -36,14 +36,14 @@ export async function lockForPacking(tx: Tx, orderId: string): Promise<OrderHead
 }
 
 export function newestSession(sql: Sql, orderId: string): Promise<BenchSession | null> {
-  return sql.one<BenchSession>(
+  return sql.one(
     'SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM parcel c JOIN scanSession x ON x.parcelId = c.id JOIN orders o ON o.id = c.orderId LEFT JOIN person p ON p.id = x.personId WHERE c.orderId = ? ORDER BY c.no DESC LIMIT 1',
     [orderId],
   );
 }
 
 export function notesToConfirm(sql: Sql, orderId: string): Promise<Pick<OrderNote, 'text'>[]> {
-  return sql.rows<Pick<OrderNote, 'text'>>(
+  return sql.rows(
     "SELECT text FROM orderNote WHERE orderId = ? AND kind = 'packer' AND confirm AND removedAt IS NULL ORDER BY id",
     [orderId],
   );
@@ -53,7 +53,7 @@ export function packerNotes(
   sql: Sql,
   orderId: string,
 ): Promise<(Pick<OrderNote, 'text'> & { confirm: number })[]> {
-  return sql.rows<Pick<OrderNote, 'text'> & { confirm: number }>(
+  return sql.rows(
     "SELECT text, confirm FROM orderNote WHERE orderId = ? AND kind = 'packer' AND removedAt IS NULL ORDER BY id",
     [orderId],
   );
@@ -63,7 +63,7 @@ export function parcelOfSession(
   sql: Sql,
   sessionId: string,
 ): Promise<Pick<Parcel, 'id' | 'placeId' | 'orderId'> | null> {
-  return sql.one<Pick<Parcel, 'id' | 'placeId' | 'orderId'>>(
+  return sql.one(
     'SELECT c.id, c.placeId, c.orderId FROM parcel c JOIN scanSession x ON x.parcelId = c.id WHERE x.id = ?',
     [sessionId],
   );
@@ -86,19 +86,7 @@ export function benchRow(
       })
   | null
 > {
-  return sql.one<
-    Pick<Parcel, 'orderId'> &
-      Pick<Order, 'channelNumber' | 'buyer' | 'note' | 'promised'> &
-      Pick<ScanSession, 'departureId'> & {
-        state: string;
-        parcelId: string;
-        parcelNo: number;
-        channel: string;
-        shipTo: string;
-        carrierName: string | null;
-        cutOff: Date | null;
-      }
-  >(
+  return sql.one(
     `SELECT x.state, c.id AS parcelId, c.no AS parcelNo, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
        FROM scanSession x JOIN parcel c ON c.id = x.parcelId JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId
        LEFT JOIN departure d ON d.id = COALESCE(c.departureId, o.departureId) WHERE x.id = ?`,
@@ -107,10 +95,10 @@ export function benchRow(
 }
 
 export function othersLeaving(sql: Sql, departureId: string, orderId: string): Promise<{ n: number } | null> {
-  return sql.one<{ n: number }>(
-    "SELECT COUNT(*) AS n FROM orders WHERE departureId = ? AND stage = 'Picked' AND id <> ?",
-    [departureId, orderId],
-  );
+  return sql.one("SELECT COUNT(*) AS n FROM orders WHERE departureId = ? AND stage = 'Picked' AND id <> ?", [
+    departureId,
+    orderId,
+  ]);
 }
 
 export function orderByCode(
@@ -118,7 +106,7 @@ export function orderByCode(
   text: string,
   number: string | number,
 ): Promise<Pick<Order, 'id'> | null> {
-  return sql.one<Pick<Order, 'id'>>(
+  return sql.one(
     `SELECT id FROM orders WHERE ? LIKE 'OR-%' AND no = ? UNION ALL SELECT busyWith FROM place WHERE code = ? AND kind = 'tote' AND busyWith IS NOT NULL
        UNION ALL SELECT orderId FROM parcel WHERE ? LIKE 'PA-%' AND no = ? UNION ALL SELECT id FROM orders WHERE channelNumber = ? LIMIT 1`,
     [text, number, text, text, number, text],
@@ -134,12 +122,7 @@ export function pickedLines(
     lineQuantity: number;
   })[]
 > {
-  return sql.rows<
-    Pick<LinePart, 'id' | 'lineId' | 'productId' | 'quantity'> & {
-      lineProductId: string;
-      lineQuantity: number;
-    }
-  >(
+  return sql.rows(
     `SELECT t.id, t.lineId, t.productId, SUM(a.quantity) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity FROM linePart t JOIN orderLine l ON l.id = t.lineId
        JOIN allocation a ON a.partId = t.id AND a.hold = 'picked' WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
     [orderId],

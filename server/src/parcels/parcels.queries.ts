@@ -28,7 +28,7 @@ export class ParcelsQueries {
   constructor(private readonly db: Db) {}
 
   parcel(sql: Sql, no: number): Promise<ParcelRow | null> {
-    return sql.one<ParcelRow>(
+    return sql.one(
       `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.departedAt, b.length, b.width, b.height
        FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN box b ON b.code = c.boxCode WHERE c.no = ?`,
       [no],

@@ -13,7 +13,7 @@ export function lockTries(
   tx: Tx,
   badge: string,
 ): Promise<(Pick<SignInTry, 'tries'> & { waitS: number }) | null> {
-  return tx.one<Pick<SignInTry, 'tries'> & { waitS: number }>(
+  return tx.one(
     'SELECT tries, TIMESTAMPDIFF(SECOND, NOW(3), until) AS waitS FROM signInTry WHERE badge = ? FOR UPDATE',
     [badge],
   );
@@ -30,7 +30,7 @@ export function signedInPerson(
   sql: Sql,
   token: string,
 ): Promise<(Omit<Person, 'rights'> & { changed: string | null }) | null> {
-  return sql.one<Omit<Person, 'rights'> & { changed: string | null }>(
+  return sql.one(
     `SELECT p.id, p.name, p.badge, p.role, (SELECT CAST(value AS CHAR) FROM setting WHERE name = 'rights') AS changed
        FROM signedIn s JOIN person p ON p.id = s.personId WHERE s.tokenHash = ? AND s.expiresAt > NOW(3) AND p.active`,
     [token],
@@ -38,7 +38,7 @@ export function signedInPerson(
 }
 
 export function changedRights(sql: Sql): Promise<{ value: string } | null> {
-  return sql.one<{ value: string }>("SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = 'rights'");
+  return sql.one("SELECT CAST(value AS CHAR) AS value FROM setting WHERE name = 'rights'");
 }
 
 export function forgetTries(sql: Sql): Promise<number> {

@@ -31,7 +31,7 @@ export async function lockToRelease(
 }
 
 export function softParts(sql: Sql, ids: readonly string[]): Promise<SoftPart[]> {
-  return sql.rows<SoftPart>(
+  return sql.rows(
     "SELECT partId, orderId, productId, quantity FROM allocation WHERE orderId IN (?) AND hold = 'soft' AND quantity > 0 ORDER BY partId",
     [ids],
   );
@@ -48,7 +48,7 @@ export function binStock(
   sql: Sql,
   ids: readonly string[],
 ): Promise<(BinStock & Pick<StockBalance, 'lotKey'>)[]> {
-  return sql.rows<BinStock & Pick<StockBalance, 'lotKey'>>(
+  return sql.rows(
     `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, CAST(l.expiry AS CHAR) AS expiry
        FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
        WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey`,

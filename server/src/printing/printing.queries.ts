@@ -28,17 +28,7 @@ export function labelToPrint(
       })
   | null
 > {
-  return sql.one<
-    Pick<Label, 'carrierName' | 'serviceName'> &
-      Pick<Order, 'channelNumber'> & {
-        tracking: string;
-        routing: string;
-        weightMg: number;
-        shipTo: string;
-        sender: string;
-        answeredAt: Date;
-      }
-  >(
+  return sql.one(
     `SELECT b.carrierName, b.serviceName, b.tracking, b.routing, c.weightMg, o.shipTo, h.sender, o.channelNumber, b.answeredAt FROM parcel c
        JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.no = ?`,
     [no],
@@ -46,7 +36,7 @@ export function labelToPrint(
 }
 
 export function paperOrder(sql: Sql, orderId: string): Promise<PaperOrder | null> {
-  return sql.one<PaperOrder>(
+  return sql.one(
     'SELECT h.code AS channel, h.brand, h.sender, w.country AS home FROM orders o JOIN channel h ON h.id = o.channelId JOIN warehouse w ON w.id = o.warehouseId WHERE o.id = ?',
     [orderId],
   );
@@ -56,7 +46,7 @@ export function placesToWalk(
   sql: Sql,
   orderId: string,
 ): Promise<(Pick<PickStop, 'productId'> & Pick<Place, 'code'>)[]> {
-  return sql.rows<Pick<PickStop, 'productId'> & Pick<Place, 'code'>>(
+  return sql.rows(
     `SELECT s.productId, p.code, p.walk FROM pickStop s JOIN place p ON p.id = s.placeId WHERE s.orderId = ?
        UNION SELECT b.productId, p.code, p.walk FROM linePart t JOIN stockBalance b ON b.productId = t.productId AND b.onHand > 0 JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS})
          WHERE t.orderId = ? AND NOT EXISTS (SELECT 1 FROM pickStop s WHERE s.orderId = t.orderId AND s.productId = t.productId) ORDER BY walk`,
@@ -65,7 +55,5 @@ export function placesToWalk(
 }
 
 export function boxesByCode(sql: Sql): Promise<Pick<Box, 'code' | 'name' | 'length' | 'width' | 'height'>[]> {
-  return sql.rows<Pick<Box, 'code' | 'name' | 'length' | 'width' | 'height'>>(
-    'SELECT code, name, length, width, height FROM box ORDER BY code',
-  );
+  return sql.rows('SELECT code, name, length, width, height FROM box ORDER BY code');
 }

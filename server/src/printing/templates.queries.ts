@@ -9,11 +9,11 @@ export interface Record extends Omit<PaperTemplate, 'channel' | 'prices' | 'metr
 }
 
 export function templates(sql: Sql): Promise<Record[]> {
-  return sql.rows<Record>(
+  return sql.rows(
     'SELECT t.id, t.kind, t.name, t.position, c.code AS channel, t.country, t.heading, t.message, t.prices, t.metric FROM paperTemplate t LEFT JOIN channel c ON c.id = t.channelId ORDER BY t.kind, t.position, t.id DESC',
   );
 }
 
 export function channelByCode(sql: Sql, channel: string): Promise<Pick<Channel, 'id'> | null> {
-  return sql.one<Pick<Channel, 'id'>>('SELECT id FROM channel WHERE code = ?', [channel]);
+  return sql.one('SELECT id FROM channel WHERE code = ?', [channel]);
 }

@@ -18,28 +18,28 @@ import type { StockBalance } from '../stock/stockBalance.entity.js';
 import type { ProductRecord } from './product.js';
 
 export function idsOfSkus(sql: Sql, skus: readonly string[]): Promise<Pick<Product, 'id'>[]> {
-  return sql.rows<Pick<Product, 'id'>>('SELECT id FROM product WHERE sku IN (?)', [skus]);
+  return sql.rows('SELECT id FROM product WHERE sku IN (?)', [skus]);
 }
 
 export function productByCode(
   sql: Sql,
   code: string,
 ): Promise<{ id: string; sku: string; name: string; units: number } | null> {
-  return sql.one<{ id: string; sku: string; name: string; units: number }>(
+  return sql.one(
     'SELECT p.id, p.sku, p.name, c.units FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ? UNION SELECT id, sku, name, 1 FROM product WHERE sku = ? LIMIT 1',
     [code, code],
   );
 }
 
 export function idOfSku(sql: Sql, sku: string): Promise<Pick<Product, 'id'> | null> {
-  return sql.one<Pick<Product, 'id'>>('SELECT id FROM product WHERE sku = ?', [sku]);
+  return sql.one('SELECT id FROM product WHERE sku = ?', [sku]);
 }
 
 export function eventsOf(
   sql: Sql,
   sku: string,
 ): Promise<(Pick<ProductEvent, 'at' | 'says'> & { person: string | null; changes: string | null })[]> {
-  return sql.rows<Pick<ProductEvent, 'at' | 'says'> & { person: string | null; changes: string | null }>(
+  return sql.rows(
     'SELECT e.at, n.name AS person, e.says, e.changes FROM productEvent e JOIN product p ON p.id = e.productId LEFT JOIN person n ON n.id = e.personId WHERE p.sku = ? ORDER BY e.id',
     [sku],
   );
@@ -49,17 +49,14 @@ export function stockOf(
   sql: Sql,
   ids: readonly string[],
 ): Promise<Pick<ProductStock, 'productId' | 'onHand' | 'reserved'>[]> {
-  return sql.rows<Pick<ProductStock, 'productId' | 'onHand' | 'reserved'>>(
-    'SELECT productId, onHand, reserved FROM productStock WHERE productId IN (?)',
-    [ids],
-  );
+  return sql.rows('SELECT productId, onHand, reserved FROM productStock WHERE productId IN (?)', [ids]);
 }
 
 export function placesOf(
   sql: Sql,
   ids: readonly string[],
 ): Promise<(Pick<StockBalance, 'productId' | 'onHand' | 'listed'> & Pick<Place, 'code'>)[]> {
-  return sql.rows<Pick<StockBalance, 'productId' | 'onHand' | 'listed'> & Pick<Place, 'code'>>(
+  return sql.rows(
     `SELECT b.productId, p.code, SUM(b.onHand) AS onHand, SUM(b.listed) AS listed FROM stockBalance b JOIN place p ON p.id = b.placeId
          WHERE p.kind IN (${PROMISED_KINDS}) AND b.onHand > 0 AND b.productId IN (?) GROUP BY b.productId, p.code ORDER BY p.code`,
     [ids],
@@ -70,7 +67,7 @@ export function listingsOf(
   sql: Sql,
   ids: readonly string[],
 ): Promise<(ProductRow['listings'][number] & { productId: string })[]> {
-  return sql.rows<ProductRow['listings'][number] & { productId: string }>(
+  return sql.rows(
     'SELECT l.productId, c.name AS channel, l.channelSku, l.units, l.priceMinor FROM listing l JOIN channel c ON c.id = l.channelId WHERE l.productId IN (?) ORDER BY c.name, l.channelSku',
     [ids],
   );
@@ -80,17 +77,14 @@ export function aliasesOf(
   sql: Sql,
   ids: readonly string[],
 ): Promise<Pick<ProductAlias, 'productId' | 'code'>[]> {
-  return sql.rows<Pick<ProductAlias, 'productId' | 'code'>>(
-    'SELECT productId, code FROM productAlias WHERE productId IN (?) ORDER BY code',
-    [ids],
-  );
+  return sql.rows('SELECT productId, code FROM productAlias WHERE productId IN (?) ORDER BY code', [ids]);
 }
 
 export function openOrdersOf(
   sql: Sql,
   ids: readonly string[],
 ): Promise<(Pick<LinePart, 'productId'> & { n: number })[]> {
-  return sql.rows<Pick<LinePart, 'productId'> & { n: number }>(
+  return sql.rows(
     'SELECT p.productId, COUNT(DISTINCT p.orderId) AS n FROM linePart p JOIN orders o ON o.id = p.orderId WHERE p.productId IN (?) AND p.quantity > 0 AND o.isOpen GROUP BY p.productId',
     [ids],
   );
@@ -100,13 +94,11 @@ export function namesOf(
   sql: Sql,
   partIds: readonly string[],
 ): Promise<Pick<Product, 'id' | 'sku' | 'name'>[]> {
-  return sql.rows<Pick<Product, 'id' | 'sku' | 'name'>>('SELECT id, sku, name FROM product WHERE id IN (?)', [
-    [...partIds, NONE],
-  ]);
+  return sql.rows('SELECT id, sku, name FROM product WHERE id IN (?)', [[...partIds, NONE]]);
 }
 
 export function stockIn(sql: Sql, placeId: string): Promise<PlaceView['stock'][number][]> {
-  return sql.rows<PlaceView['stock'][number]>(
+  return sql.rows(
     `SELECT p.sku, p.name, b.onHand, b.listed, l.code AS lot, l.expiry FROM stockBalance b JOIN product p ON p.id = b.productId
        LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey WHERE b.placeId = ? AND b.onHand <> 0 ORDER BY p.sku`,
     [NONE, placeId],
@@ -114,7 +106,7 @@ export function stockIn(sql: Sql, placeId: string): Promise<PlaceView['stock'][n
 }
 
 export function newestMoveOf(sql: Sql, placeId: string): Promise<{ seen: number } | null> {
-  return sql.one<{ seen: number }>(
+  return sql.one(
     'SELECT GREATEST(COALESCE((SELECT MAX(id) FROM stockMove WHERE fromPlaceId = ?), 0), COALESCE((SELECT MAX(id) FROM stockMove WHERE toPlaceId = ?), 0)) AS seen',
     [placeId, placeId],
   );
@@ -122,7 +114,7 @@ export function newestMoveOf(sql: Sql, placeId: string): Promise<{ seen: number 
 
 /** The columns of products that a product is made from; of all, or of those named. */
 export function productRecords(sql: Sql, ids?: readonly string[]): Promise<ProductRecord[]> {
-  return sql.rows<ProductRecord>(
+  return sql.rows(
     `SELECT id, sku, name, kind, stage, weightMg, packedWeightMg, length, width, height, facts, hint, picture, kitPolicy, version FROM product ${ids ? 'WHERE id IN (?)' : ''}`,
     ids ? [ids] : [],
   );

@@ -6,8 +6,7 @@ export function freeOf(
   sql: Sql,
   stocked: readonly string[],
 ): Promise<(Pick<ProductStock, 'productId'> & { free: number })[]> {
-  return sql.rows<Pick<ProductStock, 'productId'> & { free: number }>(
-    'SELECT productId, onHand - reserved AS free FROM productStock WHERE productId IN (?)',
-    [[...stocked, NONE]],
-  );
+  return sql.rows('SELECT productId, onHand - reserved AS free FROM productStock WHERE productId IN (?)', [
+    [...stocked, NONE],
+  ]);
 }

@@ -21,10 +21,7 @@ export function productsBySku(
   sql: Sql,
   skus: readonly string[],
 ): Promise<(Pick<Product, 'id' | 'sku' | 'name'> & { kind: string; stage: string })[]> {
-  return sql.rows<Pick<Product, 'id' | 'sku' | 'name'> & { kind: string; stage: string }>(
-    'SELECT id, sku, name, kind, stage FROM product WHERE sku IN (?)',
-    [skus],
-  );
+  return sql.rows('SELECT id, sku, name, kind, stage FROM product WHERE sku IN (?)', [skus]);
 }
 
 export function orderedBefore(
@@ -32,7 +29,7 @@ export function orderedBefore(
   supplier: string,
   reference: string,
 ): Promise<Pick<PurchaseOrder, 'no'> | null> {
-  return sql.one<Pick<PurchaseOrder, 'no'>>(
+  return sql.one(
     'SELECT o.no FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId WHERE s.name = ? AND o.reference = ?',
     [supplier, reference],
   );
@@ -49,11 +46,7 @@ export function openFirst(
     Pick<LinePart, 'id'> &
     Pick<Order, 'no'> & { frees: number })[]
 > {
-  return sql.rows<
-    Omit<PurchaseOrderRow, 'no' | 'late' | 'frees'> &
-      Pick<LinePart, 'id'> &
-      Pick<Order, 'no'> & { frees: number }
-  >(`SELECT o.id, o.no, s.name AS supplier, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, COUNT(l.id) AS \`lines\`, CAST(SUM(l.quantity) AS INT) AS ordered, CAST(SUM(l.received) AS INT) AS received,
+  return sql.rows(`SELECT o.id, o.no, s.name AS supplier, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, COUNT(l.id) AS \`lines\`, CAST(SUM(l.quantity) AS INT) AS ordered, CAST(SUM(l.received) AS INT) AS received,
          (SELECT COUNT(DISTINCT p.orderId) FROM linePart p JOIN orders x ON x.id = p.orderId AND x.stage = 'Short' JOIN purchaseLine w ON w.productId = p.productId AND w.orderId = o.id AND w.received < w.quantity
            WHERE p.quantity > (SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.partId = p.id)) AS frees
        FROM ((SELECT id FROM purchaseOrder WHERE state = 'open' ORDER BY expected LIMIT ${SHOWN}) UNION (SELECT id FROM purchaseOrder ORDER BY no DESC LIMIT ${SHOWN})) w
@@ -61,15 +54,12 @@ export function openFirst(
 }
 
 export function lockPurchaseOrder(tx: Tx, number: string | number): Promise<PurchaseOrderRecord | null> {
-  return tx.one<PurchaseOrderRecord>(
+  return tx.one(
     'SELECT o.id, o.no, o.reference, CAST(o.expected AS CHAR) AS expected, o.state, s.name AS supplier FROM purchaseOrder o JOIN supplier s ON s.id = o.supplierId WHERE o.no = ? FOR UPDATE',
     [number],
   );
 }
 
 export function receivedUnits(sql: Sql, orderId: string): Promise<{ n: number } | null> {
-  return sql.one<{ n: number }>(
-    'SELECT CAST(SUM(received) AS INT) AS n FROM purchaseLine WHERE orderId = ?',
-    [orderId],
-  );
+  return sql.one('SELECT CAST(SUM(received) AS INT) AS n FROM purchaseLine WHERE orderId = ?', [orderId]);
 }

@@ -9,7 +9,7 @@ import { type PurchaseOrderRecord } from './purchaseOrders.service.js';
 export const FREED_SHOWN = 12;
 
 export function sessionOf(sql: Sql, orderId: string): Promise<Pick<ScanSession, 'id'> | null> {
-  return sql.one<Pick<ScanSession, 'id'>>('SELECT id FROM scanSession WHERE purchaseOrderId = ?', [orderId]);
+  return sql.one('SELECT id FROM scanSession WHERE purchaseOrderId = ?', [orderId]);
 }
 
 export function receivingRow(
@@ -19,9 +19,7 @@ export function receivingRow(
   | ({ state: string } & Omit<PurchaseOrderRecord, 'state'> & { orderState: PurchaseOrderRecord['state'] })
   | null
 > {
-  return sql.one<
-    { state: string } & Omit<PurchaseOrderRecord, 'state'> & { orderState: PurchaseOrderRecord['state'] }
-  >(
+  return sql.one(
     `SELECT x.state, o.id, o.no, o.reference, CAST(o.expected AS CHAR) AS expected, o.state AS orderState FROM scanSession x JOIN purchaseOrder o ON o.id = x.purchaseOrderId WHERE x.id = ?`,
     [sessionId],
   );
@@ -31,7 +29,7 @@ export function freedBy(
   sql: Sql,
   text: string,
 ): Promise<Pick<Order, 'id' | 'no' | 'channelNumber' | 'buyer'>[]> {
-  return sql.rows<Pick<Order, 'id' | 'no' | 'channelNumber' | 'buyer'>>(
+  return sql.rows(
     "SELECT DISTINCT o.id, o.no, o.channelNumber, o.buyer, o.leavesAt FROM orderEvent e JOIN orders o ON o.id = e.orderId AND o.stage = 'Clear' WHERE e.kind = 'freed by goods' AND e.says LIKE ? ORDER BY o.leavesAt IS NULL, o.leavesAt, o.no LIMIT ?",
     [text, FREED_SHOWN],
   );
@@ -41,7 +39,7 @@ export function lockOrderOfSession(
   tx: Tx,
   sessionId: string,
 ): Promise<(Pick<PurchaseOrder, 'id' | 'no'> & { state: string }) | null> {
-  return tx.one<Pick<PurchaseOrder, 'id' | 'no'> & { state: string }>(
+  return tx.one(
     'SELECT o.id, o.no, o.state FROM purchaseOrder o JOIN scanSession x ON x.purchaseOrderId = o.id WHERE x.id = ? FOR UPDATE',
     [sessionId],
   );
@@ -52,14 +50,14 @@ export function addReceived(tx: Tx, units: number, lineId: string): Promise<numb
 }
 
 export function clearAmong(sql: Sql, served: readonly string[]): Promise<Pick<Order, 'id'>[]> {
-  return sql.rows<Pick<Order, 'id'>>("SELECT id FROM orders WHERE id IN (?) AND stage = 'Clear'", [served]);
+  return sql.rows("SELECT id FROM orders WHERE id IN (?) AND stage = 'Clear'", [served]);
 }
 
 export function placeToFill(
   sql: Sql,
   code: string,
 ): Promise<(Pick<Place, 'id' | 'code' | 'capacity'> & { kind: string; lies: number }) | null> {
-  return sql.one<Pick<Place, 'id' | 'code' | 'capacity'> & { kind: string; lies: number }>(
+  return sql.one(
     'SELECT p.id, p.code, p.kind, p.capacity, (SELECT CAST(COALESCE(SUM(b.onHand), 0) AS INT) FROM stockBalance b WHERE b.placeId = p.id) AS lies FROM place p WHERE p.code = ?',
     [code],
   );
@@ -71,7 +69,7 @@ export function lockUnlisted(
   from: string,
   lotId: string,
 ): Promise<{ n: number } | null> {
-  return tx.one<{ n: number }>(
+  return tx.one(
     'SELECT onHand - listed AS n FROM stockBalance WHERE productId = ? AND placeId = ? AND lotKey = ? FOR UPDATE',
     [productId, from, lotId],
   );
@@ -81,7 +79,7 @@ export function lotsOf(
   sql: Sql,
   ids: readonly string[],
 ): Promise<Pick<Lot, 'productId' | 'code' | 'expiry'>[]> {
-  return sql.rows<Pick<Lot, 'productId' | 'code' | 'expiry'>>(
+  return sql.rows(
     'SELECT productId, code, CAST(expiry AS CHAR) AS expiry FROM lot WHERE productId IN (?) ORDER BY code',
     [ids],
   );

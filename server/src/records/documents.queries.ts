@@ -24,14 +24,14 @@ export interface StoredLine {
 }
 
 export function linesOf(sql: Sql, part: readonly string[]): Promise<LineRecord[]> {
-  return sql.rows<LineRecord>(
+  return sql.rows(
     'SELECT id, orderId, lineKey AS `key`, channelSku, position, title, quantity, units, priceMinor, taxMinor, taxPpm, weightMg, productId FROM orderLine WHERE orderId IN (?) AND removedAt IS NULL ORDER BY position',
     [part],
   );
 }
 
 export function begunAmong(sql: Sql, ids: readonly string[]): Promise<Pick<Allocation, 'orderId'>[]> {
-  return sql.rows<Pick<Allocation, 'orderId'>>(
+  return sql.rows(
     "SELECT DISTINCT orderId FROM allocation WHERE orderId IN (?) AND hold <> 'soft' AND quantity > 0",
     [[...ids, NONE]],
   );
@@ -69,7 +69,7 @@ export function ordersOf(
   head: readonly string[],
   lock: boolean,
 ): Promise<OrderRecord[]> {
-  return sql.rows<OrderRecord>(
+  return sql.rows(
     `SELECT id, no, channelId, channelNumber, warehouseId, currency, stage, version, draftedAt, base, shipTo, billTo, ${head.join(', ')} FROM orders WHERE id IN (?) ORDER BY id ${lock ? 'FOR UPDATE' : ''}`,
     [ids],
   );

@@ -13,7 +13,7 @@ export interface Facts {
 }
 
 export function holdFacts(sql: Sql, ids: readonly string[]): Promise<Facts[]> {
-  return sql.rows<Facts>(
+  return sql.rows(
     'SELECT id, channelNumber AS number, cancelledAt IS NOT NULL AS cancelled, parkedAt IS NOT NULL AS parked, parkedReason, payment FROM orders WHERE id IN (?)',
     [ids],
   );
@@ -23,14 +23,14 @@ export function openStops(
   sql: Sql,
   ids: readonly string[],
 ): Promise<Pick<StopReason, 'orderId' | 'says' | 'cure'>[]> {
-  return sql.rows<Pick<StopReason, 'orderId' | 'says' | 'cure'>>(
+  return sql.rows(
     'SELECT orderId, says, cure FROM stopReason WHERE orderId IN (?) AND liftedAt IS NULL ORDER BY raisedAt, id',
     [ids],
   );
 }
 
 export function heldParcels(sql: Sql, most: number): Promise<Pick<Parcel, 'no' | 'orderId'>[]> {
-  return sql.rows<Pick<Parcel, 'no' | 'orderId'>>(
+  return sql.rows(
     `SELECT c.no, c.orderId FROM parcel c JOIN orders o ON o.id = c.orderId WHERE c.departedAt IS NULL AND c.closedAt IS NOT NULL
        AND (o.cancelledAt IS NOT NULL OR o.parkedAt IS NOT NULL OR o.payment = 'refunded' OR EXISTS (SELECT 1 FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL)) ORDER BY c.no LIMIT ?`,
     [most],

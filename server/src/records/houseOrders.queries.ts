@@ -2,5 +2,5 @@ import type { Sql } from '../database/db.js';
 import type { Build } from '../kits/build.entity.js';
 
 export function buildOfOrder(sql: Sql, orderId: string): Promise<Pick<Build, 'no'> | null> {
-  return sql.one<Pick<Build, 'no'>>('SELECT no FROM build WHERE orderId = ?', [orderId]);
+  return sql.one('SELECT no FROM build WHERE orderId = ?', [orderId]);
 }

@@ -22,8 +22,8 @@ export function numbersUnder(
   channelId: string,
   text: string,
 ): Promise<Pick<Order, 'channelNumber'>[]> {
-  return sql.rows<Pick<Order, 'channelNumber'>>(
-    'SELECT channelNumber FROM orders WHERE channelId = ? AND channelNumber LIKE ?',
-    [channelId, text],
-  );
+  return sql.rows('SELECT channelNumber FROM orders WHERE channelId = ? AND channelNumber LIKE ?', [
+    channelId,
+    text,
+  ]);
 }

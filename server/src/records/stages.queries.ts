@@ -19,16 +19,7 @@ export function stageRows(
       wanted: number;
     })[]
 > {
-  return sql.rows<
-    Pick<StopReason, 'id'> &
-      Pick<Order, 'stage'> & {
-        checked: number;
-        cancelled: number;
-        parked: number;
-        stops: number;
-        wanted: number;
-      }
-  >(
+  return sql.rows(
     `SELECT o.id, o.stage, o.checkedAt IS NOT NULL AS checked, o.cancelledAt IS NOT NULL AS cancelled, o.parkedAt IS NOT NULL AS parked,
          (SELECT COUNT(*) FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL) AS stops,
          (SELECT COALESCE(SUM(p.quantity), 0) FROM linePart p WHERE p.orderId = o.id) AS wanted
@@ -41,7 +32,7 @@ export function heldByStage(
   sql: Sql,
   ids: readonly string[],
 ): Promise<(Pick<Allocation, 'orderId'> & { hold: Hold; n: number; closed: number; labelled: number })[]> {
-  return sql.rows<Pick<Allocation, 'orderId'> & { hold: Hold; n: number; closed: number; labelled: number }>(
+  return sql.rows(
     `SELECT a.orderId, a.hold, SUM(a.quantity) AS n, SUM(IF(p.closedAt IS NULL, 0, a.quantity)) AS closed, SUM(IF(b.id IS NULL OR p.closedAt IS NULL, 0, a.quantity)) AS labelled
        FROM allocation a LEFT JOIN parcel p ON a.parcelKey <> ? AND p.id = a.parcelKey
        LEFT JOIN label b ON b.liveParcel = p.id AND b.state = 'bought'
@@ -51,7 +42,5 @@ export function heldByStage(
 }
 
 export function stageSums(sql: Sql): Promise<Pick<StageCount, 'stage' | 'n'>[]> {
-  return sql.rows<Pick<StageCount, 'stage' | 'n'>>(
-    'SELECT stage, CAST(SUM(n) AS INT) AS n FROM stageCount GROUP BY stage',
-  );
+  return sql.rows('SELECT stage, CAST(SUM(n) AS INT) AS n FROM stageCount GROUP BY stage');
 }

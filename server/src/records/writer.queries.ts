@@ -15,7 +15,7 @@ export function softOfParts(
   sql: Sql,
   ids: readonly string[],
 ): Promise<Pick<Allocation, 'partId' | 'quantity'>[]> {
-  return sql.rows<Pick<Allocation, 'partId' | 'quantity'>>(
+  return sql.rows(
     "SELECT partId, quantity FROM allocation WHERE partId IN (?) AND hold = 'soft' AND quantity > 0",
     [[...ids, NONE]],
   );
@@ -26,10 +26,7 @@ export function setWanted(tx: Tx, p: number, pId: string): Promise<number> {
 }
 
 export function firstShipment(sql: Sql, orderId: string): Promise<{ shipmentId: string } | null> {
-  return sql.one<{ shipmentId: string }>(
-    'SELECT id AS shipmentId FROM shipment WHERE orderId = ? AND seq = 1',
-    [orderId],
-  );
+  return sql.one('SELECT id AS shipmentId FROM shipment WHERE orderId = ? AND seq = 1', [orderId]);
 }
 
 export function bumpVersion(tx: Tx, orderId: string): Promise<number> {
@@ -51,7 +48,7 @@ export function linesToLink(
   listingId: string,
   orderIds: readonly string[],
 ): Promise<(Pick<OrderLine, 'id' | 'orderId' | 'quantity'> & { shipmentId: string })[]> {
-  return sql.rows<Pick<OrderLine, 'id' | 'orderId' | 'quantity'> & { shipmentId: string }>(
+  return sql.rows(
     `SELECT l.id, l.orderId, l.quantity, s.id AS shipmentId FROM orderLine l JOIN shipment s ON s.orderId = l.orderId AND s.seq = 1
        WHERE l.listingId = ? AND l.orderId IN (?) AND l.productId IS NULL AND l.removedAt IS NULL`,
     [listingId, [...orderIds, NONE]],
@@ -59,9 +56,7 @@ export function linesToLink(
 }
 
 export function lastPosition(sql: Sql, orderId: string): Promise<{ last: number | null } | null> {
-  return sql.one<{ last: number | null }>('SELECT MAX(position) AS last FROM orderLine WHERE orderId = ?', [
-    orderId,
-  ]);
+  return sql.one('SELECT MAX(position) AS last FROM orderLine WHERE orderId = ?', [orderId]);
 }
 
 /** Sets columns of an order, and that it is another version now. */

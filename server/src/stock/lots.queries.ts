@@ -17,7 +17,7 @@ export function addLot(
 }
 
 export function lockLot(tx: Tx, productId: string, code: string): Promise<Pick<Lot, 'id' | 'expiry'> | null> {
-  return tx.one<Pick<Lot, 'id' | 'expiry'>>(
+  return tx.one(
     'SELECT id, CAST(expiry AS CHAR) AS expiry FROM lot WHERE productId = ? AND code = ? FOR UPDATE',
     [productId, code],
   );

@@ -8,10 +8,7 @@ export function lockPlace(
   tx: Tx,
   code: string,
 ): Promise<(Pick<Place, 'id' | 'zone' | 'capacity'> & { kind: string }) | null> {
-  return tx.one<Pick<Place, 'id' | 'zone' | 'capacity'> & { kind: string }>(
-    'SELECT id, kind, zone, capacity FROM place WHERE code = ? FOR UPDATE',
-    [code],
-  );
+  return tx.one('SELECT id, kind, zone, capacity FROM place WHERE code = ? FOR UPDATE', [code]);
 }
 
 export function setPlace(
@@ -30,7 +27,7 @@ export function setPlace(
 }
 
 export function lockFreeTotes(tx: Tx, length: number): Promise<Pick<Place, 'id'>[]> {
-  return tx.rows<Pick<Place, 'id'>>(
+  return tx.rows(
     "SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE",
     [length],
   );
@@ -46,7 +43,7 @@ export function freeTotesOf(tx: Tx, listId: string): Promise<number> {
 }
 
 export function productBearing(sql: Sql, code: string): Promise<Pick<Product, 'sku' | 'name'> | null> {
-  return sql.one<Pick<Product, 'sku' | 'name'>>(
+  return sql.one(
     'SELECT p.sku, p.name FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ? UNION ALL SELECT sku, name FROM product WHERE sku = ? LIMIT 1',
     [code, code],
   );

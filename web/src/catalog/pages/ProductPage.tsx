@@ -2,6 +2,7 @@ import { can, Person, ProductRow } from '@auk/contract';
 import { type FactValue, formatMoney, parseSize, parseWeight } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ComponentProps } from 'react';
 import { Link, useParams } from 'react-router';
 import { changed } from '../../asked.js';
 import { Field } from '../../parts/Field.js';
@@ -176,50 +177,54 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
           <Codes product={p} can={editable} act={(to, body) => act.mutate([to, body])} />
           <h2>Measures</h2>
           <dl className={pageCss.facts}>
-            <dt>Weight</dt>
-            <dd>
-              <Field
-                label="Weight"
-                placeholder="2 lb 3 oz"
-                value={p.weightMg ? weight(p.weightMg) : ''}
-                readOnly={!editable}
-                onSave={weighed('weightMg')}
-              />
-            </dd>
-            <dt>Packed</dt>
-            <dd>
-              <Field
-                label="Packed weight"
-                placeholder="as weighed packed"
-                value={p.packedWeightMg ? weight(p.packedWeightMg) : ''}
-                readOnly={!editable}
-                onSave={weighed('packedWeightMg')}
-              />
-            </dd>
-            <dt>Size</dt>
-            <dd>
-              <Field
-                label="Packed size"
-                placeholder="11x9x14 in"
-                value={p.size ? size(p.size) : ''}
-                readOnly={!editable}
-                onSave={sized}
-              />
-            </dd>
-            <dt>Hint</dt>
-            <dd>
-              <Field
-                label="Hint for pickers"
-                placeholder="what it is mistaken for"
-                value={p.hint ?? ''}
-                readOnly={!editable}
-                onSave={v => void save({ hint: v || null })}
-              />
-            </dd>
+            <Measure
+              name="Weight"
+              label="Weight"
+              placeholder="2 lb 3 oz"
+              value={p.weightMg ? weight(p.weightMg) : ''}
+              readOnly={!editable}
+              onSave={weighed('weightMg')}
+            />
+            <Measure
+              name="Packed"
+              label="Packed weight"
+              placeholder="as weighed packed"
+              value={p.packedWeightMg ? weight(p.packedWeightMg) : ''}
+              readOnly={!editable}
+              onSave={weighed('packedWeightMg')}
+            />
+            <Measure
+              name="Size"
+              label="Packed size"
+              placeholder="11x9x14 in"
+              value={p.size ? size(p.size) : ''}
+              readOnly={!editable}
+              onSave={sized}
+            />
+            <Measure
+              name="Hint"
+              label="Hint for pickers"
+              placeholder="what it is mistaken for"
+              value={p.hint ?? ''}
+              readOnly={!editable}
+              onSave={v => void save({ hint: v || null })}
+            />
           </dl>
         </div>
         <Facts product={p} can={editable} save={save} />
       </div>
+    </>
+  );
+}
+
+/** A measure that is changed in place, after its name. */
+function Measure({ name, ...field }: { name: string } & ComponentProps<typeof Field>) {
+  return (
+    <>
+      <dt>{name}</dt>
+      <dd>
+        <Field {...field} />
+      </dd>
     </>
   );
 }
