@@ -1,4 +1,4 @@
-import type { Address, Layout } from '@auk/core';
+import { type Address, evenLayout, lettersOf } from '@auk/core';
 
 const SENDER: Address = {
   name: 'Skepside Bee Supply',
@@ -24,14 +24,17 @@ export const WAREHOUSE = {
 };
 
 /** Eight aisles of twelve bays on each side, three levels; a bay is 1.2 m wide, aisles stand 4 m apart. Tenths of a millimetre. */
-export const LAYOUT: Layout & { bays: number; levels: number; bayWidth: number } = {
-  aisles: 8,
-  aisleLength: 12 * 12_000 + 20_000,
-  aislePitch: 40_000,
-  bays: 12,
-  levels: 3,
-  bayWidth: 12_000,
-};
+const SHELVES = { aisles: 8, bays: 12, levels: 3, bayWidth: 12_000 };
+
+/** One block, walked from the front of aisle A and back there. */
+export const LAYOUT = evenLayout({
+  aisles: SHELVES.aisles,
+  length: SHELVES.bays * SHELVES.bayWidth + 20_000,
+  pitch: 40_000,
+});
+
+/** The topmost level holds reserve. */
+export const RESERVE_LEVEL = SHELVES.levels;
 
 export interface DemoPlace {
   code: string;
@@ -44,14 +47,14 @@ export interface DemoPlace {
 }
 
 /** All bins: A-01-1 to H-12-3; odd bays on the left, even ones on the right. The top level is reserve. */
-export const BINS: DemoPlace[] = Array.from({ length: LAYOUT.aisles }, (_, aisle) =>
-  Array.from({ length: LAYOUT.bays }, (_, bay) =>
+export const BINS: DemoPlace[] = Array.from({ length: SHELVES.aisles }, (_, aisle) =>
+  Array.from({ length: SHELVES.bays }, (_, bay) =>
     Array.from(
-      { length: LAYOUT.levels },
+      { length: SHELVES.levels },
       (_, level): DemoPlace => ({
-        code: `${'ABCDEFGH'[aisle]}-${String(bay + 1).padStart(2, '0')}-${level + 1}`,
+        code: `${lettersOf(aisle)}-${String(bay + 1).padStart(2, '0')}-${level + 1}`,
         aisle,
-        along: 10_000 + bay * LAYOUT.bayWidth + LAYOUT.bayWidth / 2,
+        along: 10_000 + bay * SHELVES.bayWidth + SHELVES.bayWidth / 2,
         level: level + 1,
         side: bay % 2 === 0 ? 'left' : 'right',
         zone: aisle < 5 ? 'Shelves' : 'Bulk',

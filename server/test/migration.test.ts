@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
+import { evenLayout } from '@auk/core';
 import { createConnection } from 'mysql2/promise';
 import { DataSource, type QueryRunner } from 'typeorm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
@@ -192,6 +193,10 @@ test('the demo company as it landed before migrates with its data, and everythin
   ).toEqual([1, 2].map(() => ({ kind: 'draft', text: 'JAR', answer: 'counted' })));
   expect(Number(before[0].orders)).toBeGreaterThan(150);
   expect(await checkData(new Db(made))).toEqual([]);
+  // The floor was eight aisles as far apart; it is one block of them now.
+  expect(await made.query('SELECT layout FROM warehouse')).toEqual([
+    { layout: evenLayout({ aisles: 8, length: 164_000, pitch: 40_000 }) },
+  ]);
   expect(await made.query('SELECT DISTINCT asks FROM label')).toEqual([{ asks: 1 }]);
   expect(
     await made.query("SELECT JSON_VALUE(value, '$') AS origin FROM setting WHERE name = 'origin'"),

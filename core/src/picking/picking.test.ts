@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { Scan } from '../scans/scan.js';
-import { serpentine, walkOf } from './route.js';
+import { evenLayout } from './layout.js';
+import { walkStops } from './listWalk.js';
 import { openPick, type PickState, type PickStop, pickDone, pickScan, stopOpen } from './session.js';
+import { walksOf } from './walks.js';
 
 let count = 0;
 const scan = (text: string, known?: Scan['known']): Scan => ({
@@ -141,53 +143,17 @@ test('whatever is scanned: counts stay within what is wanted, effects add up to 
   );
 });
 
-test('the serpentine visits every spot once and is no shorter than going straight there and back', () => {
-  const layout = { aisles: 8, aisleLength: 164_000, aislePitch: 40_000 };
-  const spot = fc.record({
-    aisle: fc.integer({ min: 0, max: 7 }),
-    along: fc.integer({ min: 0, max: 164_000 }),
-  });
-  fc.assert(
-    fc.property(fc.array(spot, { minLength: 1, maxLength: 30 }), spots => {
-      const { order, distance } = serpentine(spots, layout);
-      const farthest = Math.max(...spots.map(s => 2 * (s.aisle * layout.aislePitch + s.along)));
-      return (
-        new Set(order).size === spots.length && distance >= Math.min(farthest, 2 * 7 * layout.aislePitch)
-      );
-    }),
-  );
-  expect(serpentine([{ aisle: 0, along: 50_000 }], layout).distance).toBe(100_000);
-  expect(
-    serpentine(
-      [
-        { aisle: 0, along: 50_000 },
-        { aisle: 1, along: 10_000 },
-      ],
-      layout,
-    ).distance,
-  ).toBe(2 * 164_000 + 2 * 40_000);
-});
-
 test('stops without coordinates are walked last, by code; the distance is that of the others', () => {
-  const layout = { aisles: 3, aisleLength: 100_000, aislePitch: 30_000 };
+  const walks = walksOf(evenLayout({ aisles: 3, length: 100_000, pitch: 30_000 }));
   const stop = (code: string, aisle: number | null) => ({
     code,
     aisle,
     along: aisle === null ? null : 10_000,
   });
-  const { stops, distance } = walkOf(
-    [stop('UPPER 7', null), stop('C', 2), stop('12/3', null), stop('A', 0)],
-    layout,
-  );
+  const all = [stop('UPPER 7', null), stop('C', 2), stop('12/3', null), stop('A', 0)];
+  const { stops, distance } = walkStops(all, walks);
   expect(stops.map(s => s.code)).toEqual(['A', 'C', '12/3', 'UPPER 7']);
-  expect(distance).toBe(
-    serpentine(
-      [
-        { aisle: 0, along: 10_000 },
-        { aisle: 2, along: 10_000 },
-      ],
-      layout,
-    ).distance,
-  );
-  expect(walkOf([stop('Z', null)], layout)).toMatchObject({ distance: 0 });
+  // Up to A and back, along the front to C, up and back, home: 20 + 60 + 20 + 60 thousand.
+  expect(distance).toBe(160_000);
+  expect(walkStops([stop('Z', null)], walks)).toMatchObject({ distance: 0 });
 });

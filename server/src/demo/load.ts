@@ -10,6 +10,7 @@ import {
   makeOrders,
   OTHER_PLACES,
   PEOPLE,
+  RESERVE_LEVEL,
   seeded,
   TIMETABLE,
   TOTES,
@@ -152,7 +153,7 @@ export class DemoLoader {
       id: newId(),
       warehouseId: id,
       ...b,
-      kind: b.level === LAYOUT.levels ? 'reserve' : 'bin',
+      kind: b.level === RESERVE_LEVEL ? 'reserve' : 'bin',
       walk: i,
       mark: null,
     }));

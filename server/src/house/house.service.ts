@@ -9,7 +9,7 @@ import {
 
 export type { Warehouse } from './house.queries.js';
 
-import type { Address, Layout } from '@auk/core';
+import { type Address, evenLayout, type Layout } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
@@ -21,7 +21,7 @@ import { Warehouse as WarehouseEntity } from './warehouse.entity.js';
 export type SpecialKind = 'missing' | 'gone' | 'outside' | 'made' | 'dock' | 'staging' | 'quarantine';
 
 /** What a house begins with: six aisles of twelve bays, in tenths of a millimetre. */
-const FIRST_LAYOUT: Layout = { aisles: 6, aisleLength: 164_000, aislePitch: 40_000 };
+const FIRST_LAYOUT = evenLayout({ aisles: 6, length: 164_000, pitch: 40_000 });
 
 /** The warehouse: its zone and days, its currency and address, its special places, its settings. */
 @Injectable()
@@ -51,6 +51,7 @@ export class HouseService {
     return (await this.first(sql))!.sender as Address;
   }
 
+  /** The floor: its aisles, and where walks begin and end. */
   async layout(sql: Sql): Promise<Layout> {
     return (await this.first(sql))!.layout as Layout;
   }

@@ -5,7 +5,7 @@ import { NONE, type Sql } from '../database/db.js';
 import type { Days } from '../house/house.module.js';
 import type { OrderLine } from '../records/orderLine.entity.js';
 import { stageCounts } from '../records/records.module.js';
-import { FEW, type OrderWords, wordsFound } from './words.queries.js';
+import { type AllOrders, FEW, type OrderWords, wordsFound } from './words.queries.js';
 
 /** A condition of SQL over `orders o`, with its parameters. */
 export interface Condition {
@@ -13,8 +13,8 @@ export interface Condition {
   params: unknown[];
   /** Set when it names orders by their ids. */
   few?: boolean;
-  /** A statement that finds the ids of all orders of the condition, and some more unless it is `exact`: counting begins there. */
-  all?: { sql: string; params: unknown[]; exact: boolean };
+  /** How to find all orders of the condition: counting begins there. */
+  all?: AllOrders;
 }
 
 /** A sort: its column, whether it runs down, and whether the column may be empty (those come last). */
@@ -37,7 +37,7 @@ export const SORTS: Record<OrderSort, SortBy> = {
 export interface BuiltFilter {
   where: Condition[];
   stagesOnly: string[] | 'open' | 'all' | null;
-  /** True when a condition names the orders by their ids, so that they are few enough to be read and sorted in one go. */
+  /** True when a condition names the orders by their ids, or words are looked for among few: then all are read and sorted in one go. */
   few: boolean;
   /** True when it is known already that more are found than are counted. */
   over: boolean;
@@ -70,10 +70,11 @@ export async function buildFilter(sql: Sql, f: OrderFilter, days: Days): Promise
   if (f.leaves) where.push(leaves(f.leaves, days));
   if (f.promised) where.push(promised(f.promised, days));
   if (f.placed) where.push(placed(f.placed, days));
-  const found = f.words ? await wordsFound(sql, f.words, await among(sql, stages, where.length)) : null;
+  const of = f.words ? await among(sql, stages, where.length) : null;
+  const found = f.words && of ? await wordsFound(sql, f.words, of) : null;
   const words = found && wordsCondition(found);
   if (words) where.push(words);
-  const few = Boolean(product?.few || words?.few);
+  const few = Boolean(product?.few || words?.few) || of === 'few';
   const over = found !== null && 'many' in found;
   return { where, stagesOnly: where.length === plain ? stages : null, few, over };
 }
@@ -96,14 +97,18 @@ async function among(
 export const TOGETHER = `o.stage IN ('Incoming', 'Stopped', 'Parked', 'Short', 'Clear') AND o.together IS NOT NULL AND EXISTS (
   SELECT 1 FROM orders x WHERE x.together = o.together AND x.id <> o.id AND x.stage IN ('Incoming', 'Stopped', 'Parked', 'Short', 'Clear') AND x.draftedAt IS NULL)`;
 
+const WITH_PRODUCT = 'SELECT DISTINCT orderId AS id FROM orderLine WHERE productId = ? AND removedAt IS NULL';
+
 async function productCondition(sql: Sql, sku: string): Promise<Condition> {
   const id = (await sql.one<Pick<Product, 'id'>>('SELECT id FROM product WHERE sku = ?', [sku.toUpperCase()]))
     ?.id;
   const few = await someOrdersWith(sql, id ?? NONE, FEW + 1);
   if (few.length <= FEW) return named([...new Set(few.map(r => r.orderId))]);
+  // Compared, not asked by EXISTS, so that each order is tested for itself instead of all orders with the product being gathered first.
   return {
-    sql: 'EXISTS (SELECT 1 FROM orderLine l WHERE l.orderId = o.id AND l.productId = ? AND l.removedAt IS NULL)',
+    sql: '(SELECT 1 FROM orderLine l WHERE l.orderId = o.id AND l.productId = ? AND l.removedAt IS NULL LIMIT 1) = 1',
     params: [id],
+    all: { parts: [{ test: WITH_PRODUCT, params: [id!] }], exact: true },
   };
 }
 

@@ -50,6 +50,9 @@ const JOINED =
   'FROM orders o JOIN channel c ON c.id = o.channelId LEFT JOIN departure d ON d.id = o.departureId';
 const COLUMNS = `o.id, o.no, o.channelNumber, c.name AS channel, o.buyer, o.mail, o.shipTo, o.country, o.stage, o.parkedReason, o.draftedAt, o.promised, o.placedAt, o.settled,
   o.totalMinor, o.paidMinor, o.currency, o.starred, o.together, d.carrierName, d.cutOff`;
+/** Of what a common word or product finds, so many are counted first; and more than any house has. */
+const SOME = 6 * COUNTED;
+const ALL = 1_000_000_000;
 const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];
 
 /** The order list: filter, sort, page by key, counts. Ids of a page are found first, by an index; all else is read for those few. */
@@ -184,11 +187,28 @@ export class OrderListQueries {
   private async count(filter: BuiltFilter): Promise<OrderCount> {
     if (filter.over) return { n: COUNTED, over: true };
     if (filter.stagesOnly) return { n: await this.kept(filter.stagesOnly), over: false };
-    const all = filter.where.find(c => c.all)?.all;
-    const where = filter.where.filter(c => !c.all?.exact);
+    const all = filter.where.find(c => c.all);
+    if (!all?.all) return this.countFrom('orders o', [], filter.where);
+    const where = filter.where.filter(c => c !== all || !all.all?.exact);
+    // Some of what a common word or product finds is often enough to know that it is more than is counted.
+    for (const most of [where.length === 0 ? COUNTED + 1 : SOME, ALL]) {
+      const found = all.all.parts.map(p => `(${p.test} LIMIT ?)`).join(' UNION ');
+      const params = all.all.parts.flatMap(p => [...p.params, most]);
+      const count = await this.countFrom(`(${found}) w STRAIGHT_JOIN orders o ON o.id = w.id`, params, where);
+      if (count.over || most === ALL) return count;
+    }
+    throw new Error('The last portion is all.');
+  }
+
+  /** How many rows of a table expression meet conditions, up to what is counted. */
+  private async countFrom(
+    from: string,
+    params: readonly unknown[],
+    where: readonly Condition[],
+  ): Promise<OrderCount> {
     const { n } = (await this.db.one<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM (SELECT 1 FROM ${all ? `(${all.sql}) w STRAIGHT_JOIN orders o ON o.id = w.id` : 'orders o'} ${whereOf(where)} LIMIT ?) x`,
-      [...(all?.params ?? []), ...where.flatMap(c => c.params), COUNTED + 1],
+      `SELECT COUNT(*) AS n FROM (SELECT 1 FROM ${from} ${whereOf(where)} LIMIT ?) x`,
+      [...params, ...where.flatMap(c => c.params), COUNTED + 1],
     ))!;
     return n > COUNTED ? { n: COUNTED, over: true } : { n, over: false };
   }

@@ -9,8 +9,8 @@ export const FEW = 20_000;
 /** More orders than this whose number begins so are found along the index of numbers instead. */
 const FEW_NUMBERS = 2_000;
 
-/** A test of one order, as SQL over `orders o`. */
-interface Test {
+/** A test, as SQL, with its parameters. */
+export interface Test {
   test: string;
   params: string[];
 }
@@ -19,13 +19,19 @@ interface Test {
  * Orders found by words: their ids when they are few, else a test of one order. With the test may come `all`: the statement that
  * finds the ids of them all (and some more, when a word is left out of the index), by which they are counted sooner than one by one.
  */
-export type OrderWords =
-  | { ids: string[] }
-  | (Test & { many?: boolean; all?: { sql: string; params: string[]; exact: boolean } });
+export type OrderWords = { ids: string[] } | (Test & { many?: boolean; all?: AllOrders });
+
+/** Statements that together find the ids of all orders of a condition, and some more unless it is `exact`. */
+export interface AllOrders {
+  parts: Test[];
+  exact: boolean;
+}
 
 const BY_BUYER = 'SELECT id FROM orders WHERE MATCH (buyer, mail) AGAINST (? IN BOOLEAN MODE)';
 const BY_TITLE =
   'SELECT orderId AS id FROM orderLine WHERE MATCH (title) AGAINST (? IN BOOLEAN MODE) AND removedAt IS NULL';
+
+const BY_NUMBER = 'SELECT id FROM orders WHERE channelNumber LIKE ?';
 
 /** Shortest word that the full-text index holds. */
 const SHORTEST = 3;
@@ -68,8 +74,11 @@ export async function wordsFound(
     return {
       ...test,
       all: {
-        sql: `${BY_BUYER} UNION ${BY_TITLE} UNION SELECT id FROM orders WHERE channelNumber LIKE ?`,
-        params: [match, match, `${escapeLike(text.trim()).toUpperCase()}%`],
+        parts: [
+          { test: BY_BUYER, params: [match] },
+          { test: BY_TITLE, params: [match] },
+          { test: BY_NUMBER, params: [`${escapeLike(text.trim()).toUpperCase()}%`] },
+        ],
         exact: indexed.length === words.length,
       },
     };

@@ -1,4 +1,4 @@
-import { choosePlaces, type WalkStop, walkOf } from '@auk/core';
+import { choosePlaces, type WalkStop, walkStops, walksOf } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { NONE, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
@@ -46,7 +46,7 @@ export class ListRelease {
       soft.map(s => s.productId),
     );
     const stops = await this.placeParts(tx, soft, await this.giveTotes(tx, ids));
-    const walk = walkOf(stops, await this.house.layout(tx));
+    const walk = walkStops(stops, walksOf(await this.house.layout(tx)));
     return this.store(tx, orders, walk.stops, walk.distance);
   }
 

@@ -1,5 +1,5 @@
 import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
-import { fitsCode128, OWN_PREFIX, parseScan, quoted } from '@auk/core';
+import { fitsCode128, lettersOf, OWN_PREFIX, parseScan, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
@@ -14,12 +14,6 @@ import {
   setPlace,
 } from './places.queries.js';
 
-/** The layout's measures that places on shelves are laid out by. */
-interface Plan {
-  aisles: number;
-  aisleLength: number;
-  bayWidth?: number;
-}
 /** Where the first bay begins behind the front cross-aisle, in tenths of a millimetre; as the demo's house has it. */
 const FIRST_BAY = 10_000;
 const BAY = 12_000;
@@ -27,12 +21,10 @@ const BAY = 12_000;
 /** Where a place stands that has no coordinates: behind all others, by its code. */
 export const LAST_ON_THE_WALK = 999_999_999;
 
-/** Coordinates that a code tells where a house calls its places by aisle, bay, level and bin: A-07-2-B is aisle A (0), bay 7, level 2, bin B. Null for other codes. */
-function partsOfCode(code: string): { aisle: number; bay: number; level: number; bin: string | null } | null {
+/** What a code tells where a house calls its places by aisle, bay, level and bin: A-07-2-B is aisle A, bay 7, level 2, bin B. Null for other codes. */
+function partsOfCode(code: string): { aisle: string; bay: number; level: number; bin: string | null } | null {
   const m = /^([A-Z]{1,2})-(\d{2})-(\d{1,2})(?:-([A-Z0-9]{1,2}))?$/.exec(code);
-  if (!m) return null;
-  const aisle = [...m[1]!].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0) - 1;
-  return { aisle, bay: Number(m[2]), level: Number(m[3]), bin: m[4] ?? null };
+  return m && { aisle: m[1]!, bay: Number(m[2]), level: Number(m[3]), bin: m[4] ?? null };
 }
 
 /** Codes of places hold no dates, so the century of one does not matter. */
@@ -141,11 +133,16 @@ export class Places {
   }
 
   /** Coordinates of a place on the shelves, as far as its code tells them and the house's layout has them. */
-  private async partsIn(sql: Sql, input: PlaceIn): Promise<ReturnType<typeof partsOfCode>> {
+  private async partsIn(
+    sql: Sql,
+    input: PlaceIn,
+  ): Promise<{ aisle: number; bay: number; level: number; bin: string | null } | null> {
     const parts = onShelf(input.kind) ? partsOfCode(input.code) : null;
     if (!parts) return null;
-    const plan: Plan = await this.house.layout(sql);
-    return parts.aisle < plan.aisles && FIRST_BAY + parts.bay * BAY <= plan.aisleLength ? parts : null;
+    const { aisles } = await this.house.layout(sql);
+    const aisle = aisles.findIndex(a => a.code === parts.aisle);
+    const reach = aisle === -1 ? 0 : aisles[aisle]!.to - aisles[aisle]!.from;
+    return FIRST_BAY + parts.bay * BAY <= reach ? { ...parts, aisle } : null;
   }
 
   /** Why a place cannot be so, or null. */
@@ -172,9 +169,3 @@ export class Places {
 }
 
 const onShelf = (kind: string): boolean => kind === 'bin' || kind === 'reserve';
-
-/** The letters of an aisle's number from 0: A, B, ... Z, AA. */
-const lettersOf = (aisle: number): string =>
-  aisle < 26
-    ? String.fromCharCode(65 + aisle)
-    : lettersOf(Math.floor(aisle / 26) - 1) + String.fromCharCode(65 + (aisle % 26));

@@ -3,6 +3,7 @@ import { OrderDesk1764100000000 } from './0002-order-desk.js';
 import { KitsAndStock1764200000000 } from './0003-kits-and-stock.js';
 import { Ground1764300000000 } from './0004-ground.js';
 import { OneDoor1764400000000 } from './0005-one-door.js';
+import { Layout1764500000000 } from './0006-layout.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -11,4 +12,5 @@ export const MIGRATIONS = [
   KitsAndStock1764200000000,
   Ground1764300000000,
   OneDoor1764400000000,
+  Layout1764500000000,
 ];
