@@ -13,6 +13,7 @@ export * from './packing.js';
 export * from './parcels.js';
 export * from './people.js';
 export * from './picking.js';
+export * from './planning.js';
 export * from './printing.js';
 export * from './problem.js';
 export * from './receiving.js';

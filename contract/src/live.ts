@@ -4,6 +4,7 @@ import { z } from 'zod';
 export const LiveTopic = z.enum([
   'orders',
   'lists',
+  'plans',
   'parcels',
   'departures',
   'stock',

@@ -35,6 +35,7 @@ import { PackingModule } from './packing/packing.module.js';
 import { ParcelsModule } from './parcels/parcels.module.js';
 import { PeopleModule, PeopleService } from './people/people.module.js';
 import { PickingModule } from './picking/picking.module.js';
+import { PlanningModule } from './planning/planning.module.js';
 import { PrintingModule } from './printing/printing.module.js';
 import { ProductsModule } from './products/products.module.js';
 import { RatingModule } from './rating/rating.module.js';
@@ -82,6 +83,7 @@ const MODULES = [
   DeparturesModule,
   ScansModule,
   PickingModule,
+  PlanningModule,
   PackingModule,
   KitsModule,
   ReceivingModule,

@@ -38,6 +38,9 @@ import { ReturnReceipt } from './parcels/returnReceipt.entity.js';
 import { Person } from './people/person.entity.js';
 import { SignedIn } from './people/signedIn.entity.js';
 import { SignInTry } from './people/signInTry.entity.js';
+import { PickPlan } from './planning/pickPlan.entity.js';
+import { PlannedList } from './planning/plannedList.entity.js';
+import { PlannedOrder } from './planning/plannedOrder.entity.js';
 import { PaperTemplate } from './printing/paperTemplate.entity.js';
 import { Box } from './products/box.entity.js';
 import { Listing } from './products/listing.entity.js';
@@ -109,6 +112,9 @@ export const ENTITIES = [
   ReturnLine,
   ReturnReceipt,
   Person,
+  PickPlan,
+  PlannedList,
+  PlannedOrder,
   SignInTry,
   SignedIn,
   PickList,

@@ -22,15 +22,18 @@ export async function ordersIn(caller: Caller, stage: string, most: number): Pro
 export async function listAndPick(caller: Caller, orderIds: string[]): Promise<string> {
   const made = await caller.post('picking/lists', { orderIds });
   if (made.status !== 200) throw new Error(JSON.stringify(made.body));
-  const { sessionId, state } = (
-    await caller.post('picking/open', { code: made.body.no, device: 'test-device' })
-  ).body;
+  await pickAll(caller, made.body.no);
+  return made.body.no;
+}
+
+/** Picks all of a list by scans. */
+export async function pickAll(caller: Caller, no: string): Promise<void> {
+  const { sessionId, state } = (await caller.post('picking/open', { code: no, device: 'test-device' })).body;
   for (const stop of state.stops) {
     await caller.post(`picking/sessions/${sessionId}/scans`, scanOf(stop.placeCode));
     await caller.post(`picking/sessions/${sessionId}/scans`, scanOf(stop.product.codes[0].code));
     if (stop.wanted > 1) await caller.post(`picking/sessions/${sessionId}/scans`, scanOf('AUK-ALL'));
   }
-  return made.body.no;
 }
 
 /** Packs an order by scans and closes its parcel; returns the bench's view. */

@@ -5,6 +5,7 @@ import type { Tx } from './db.js';
  * the other way round; the database then ends one of them, which is tried again. Within one table rows are locked by their keys.
  */
 export const LOCK_ORDER = [
+  'pickPlan',
   'channel',
   'supplier',
   'scanSession',

@@ -21,6 +21,10 @@ export class Trouble extends HttpException {
   constructor(kind: ProblemKind, detail: string, cure: string, facts?: unknown) {
     super(problemOf(kind, detail, cure, facts), PROBLEMS[kind].status);
   }
+
+  get problem(): Problem {
+    return this.getResponse() as Problem;
+  }
 }
 
 /** 400: the request itself makes no sense. */

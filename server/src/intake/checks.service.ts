@@ -3,6 +3,7 @@ import {
   checkOrder,
   FIELD_WORDS,
   formatMoney,
+  group,
   type OpenDifference,
   type Payment,
   type Stage,
@@ -240,16 +241,4 @@ export function toOpen(d: StoredDifference, currency: string): OpenDifference {
     ours: show(d.ours),
     theirs: show(d.theirs),
   };
-}
-
-/** Groups rows by a key, in their order. */
-export function group<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
-  const by = new Map<string, T[]>();
-  for (const row of rows) {
-    const key = keyOf(row);
-    const known = by.get(key);
-    if (known) known.push(row);
-    else by.set(key, [row]);
-  }
-  return by;
 }

@@ -13,7 +13,7 @@ import { StopAccepted } from './stopAccepted.entity.js';
 import { StopReason } from './stopReason.entity.js';
 import { Suspicion } from './suspicion.entity.js';
 
-export { group, OrderChecks, openDifferences, toOpen } from './checks.service.js';
+export { OrderChecks, openDifferences, toOpen } from './checks.service.js';
 export { DuplicateSearch } from './duplicates.js';
 export { type IntakeChannel, OrderIntake } from './intake.js';
 

@@ -4,6 +4,7 @@ import {
   type CheckedLine,
   checkOrder,
   documentOf,
+  group,
   lineKeys,
   type News,
   newsOf,
@@ -38,7 +39,7 @@ import type { PartWant } from '../reservations/reservations.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { DeparturePlanner, type OpenDeparture } from '../timetable/timetable.module.js';
 import { toChecked } from './checked.js';
-import { group, OrderChecks, stopRow } from './checks.service.js';
+import { OrderChecks, stopRow } from './checks.service.js';
 import { DuplicateSearch, type Found } from './duplicates.js';
 import { OrderDifference } from './orderDifference.entity.js';
 import { StopReason as StopReasonEntity } from './stopReason.entity.js';

@@ -7,11 +7,10 @@ import {
   type OrderRow,
   type Page,
 } from '@auk/contract';
-import type { Stage } from '@auk/core';
+import { group, type Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
-import { group } from '../intake/intake.module.js';
 import { stageCounts } from '../records/records.module.js';
 import {
   type BuiltFilter,
@@ -21,6 +20,7 @@ import {
   type SortBy,
   TOGETHER,
 } from './filter.queries.js';
+import type { AllOrders } from './words.queries.js';
 
 interface RowRecord {
   id: string;
@@ -191,13 +191,15 @@ export class OrderListQueries {
     if (!all?.all) return this.countFrom('orders o', [], filter.where);
     const where = filter.where.filter(c => c !== all || !all.all?.exact);
     // Some of what a common word or product finds is often enough to know that it is more than is counted.
-    for (const most of [where.length === 0 ? COUNTED + 1 : SOME, ALL]) {
-      const found = all.all.parts.map(p => `(${p.test} LIMIT ?)`).join(' UNION ');
-      const params = all.all.parts.flatMap(p => [...p.params, most]);
-      const count = await this.countFrom(`(${found}) w STRAIGHT_JOIN orders o ON o.id = w.id`, params, where);
-      if (count.over || most === ALL) return count;
-    }
-    throw new Error('The last portion is all.');
+    const some = await this.countAmong(all.all, where, where.length === 0 ? COUNTED + 1 : SOME);
+    return some.over ? some : this.countAmong(all.all, where, ALL);
+  }
+
+  /** How many of the first `most` that each part of a condition finds meet the other conditions. */
+  private countAmong(all: AllOrders, where: readonly Condition[], most: number): Promise<OrderCount> {
+    const found = all.parts.map(p => `(${p.test} LIMIT ?)`).join(' UNION ');
+    const params = all.parts.flatMap(p => [...p.params, most]);
+    return this.countFrom(`(${found}) w STRAIGHT_JOIN orders o ON o.id = w.id`, params, where);
   }
 
   /** How many rows of a table expression meet conditions, up to what is counted. */

@@ -13,7 +13,7 @@ import { PickingService } from './picking.service.js';
 import { ListRelease } from './release.service.js';
 
 export { PickingService } from './picking.service.js';
-export { ListRelease } from './release.service.js';
+export { ListRelease, type PlacedPart } from './release.service.js';
 
 @Module({
   imports: [

@@ -5,16 +5,20 @@ import type { Order } from '../records/order.entity.js';
 import { PROMISED_KINDS } from '../stock/stock.module.js';
 import type { StockBalance } from '../stock/stockBalance.entity.js';
 
+/** Units of a part that are promised, and what one unit measures and weighs. */
 export interface SoftPart {
   partId: string;
   orderId: string;
   productId: string;
   quantity: number;
+  volume: number | null;
+  weight: number | null;
 }
 
 export interface BinStock extends PlacedStock, WalkStop {
   productId: string;
   kind: 'bin' | 'reserve' | 'dock';
+  zone: string;
 }
 
 export async function lockToRelease(
@@ -32,7 +36,8 @@ export async function lockToRelease(
 
 export function softParts(sql: Sql, ids: readonly string[]): Promise<SoftPart[]> {
   return sql.rows(
-    "SELECT partId, orderId, productId, quantity FROM allocation WHERE orderId IN (?) AND hold = 'soft' AND quantity > 0 ORDER BY partId",
+    `SELECT a.partId, a.orderId, a.productId, a.quantity, CAST(p.length AS DOUBLE) * p.width * p.height / 1000 AS volume, p.weightMg AS weight
+       FROM allocation a JOIN product p ON p.id = a.productId WHERE a.orderId IN (?) AND a.hold = 'soft' AND a.quantity > 0 ORDER BY a.partId`,
     [ids],
   );
 }
@@ -49,7 +54,7 @@ export function binStock(
   ids: readonly string[],
 ): Promise<(BinStock & Pick<StockBalance, 'lotKey'>)[]> {
   return sql.rows(
-    `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, CAST(l.expiry AS CHAR) AS expiry
+    `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, p.zone, CAST(l.expiry AS CHAR) AS expiry
        FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
        WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey`,
     [NONE, ids],

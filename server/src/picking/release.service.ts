@@ -1,6 +1,14 @@
-import { choosePlaces, type WalkStop, walkStops, walksOf } from '@auk/core';
+import {
+  choosePlaces,
+  fillTotes,
+  group,
+  type ToteLimits,
+  type WalkStop,
+  walkStops,
+  walksOf,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { NONE, newId, type Tx } from '../database/db.js';
+import { NONE, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, TooLate } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
@@ -11,11 +19,18 @@ import { binStock, lockBins, lockToRelease, type SoftPart, softParts } from './r
 /** Pick faces first, then reserve, the dock last: what lies there is about to be put away. */
 const RANKS = ['bin', 'reserve', 'dock'];
 
-interface NewStop extends SoftPart, WalkStop {
+/** Units of an order from one place and lot, as release decides them. */
+export interface PlacedPart extends SoftPart, WalkStop {
   placeId: string;
   lotId: string | null;
-  toteId: string;
+  /** The area that the place lies in. */
+  area: string;
 }
+
+type NewStop = PlacedPart & { toteId: string };
+
+/** What totes hold while nobody says so: as much as comes. */
+const ANYTHING: ToteLimits = { volume: Infinity, weight: Infinity };
 
 /** Turns Clear orders into a released pick list: places are decided, totes given, stops put in walking order. */
 @Injectable()
@@ -27,8 +42,12 @@ export class ListRelease {
     private readonly house: HouseService,
   ) {}
 
-  /** Releases one list of the orders, a tote for each. All or nothing: the first order that cannot go refuses the list with its why. */
-  async release(tx: Tx, orderIds: readonly string[]): Promise<{ id: string; no: number }> {
+  /** Releases one list of the orders, as many totes for each as it fills. All or nothing: the first order that cannot go refuses the list with its why. */
+  async release(
+    tx: Tx,
+    orderIds: readonly string[],
+    tote: ToteLimits = ANYTHING,
+  ): Promise<{ id: string; no: number }> {
     const ids = [...new Set(orderIds)].sort();
     const orders = await lockToRelease(tx, ids);
     const not = orders.find(o => o.stage !== 'Clear');
@@ -45,60 +64,97 @@ export class ListRelease {
       tx,
       soft.map(s => s.productId),
     );
-    const stops = await this.placeParts(tx, soft, await this.giveTotes(tx, ids));
-    const walk = walkStops(stops, walksOf(await this.house.layout(tx)));
-    return this.store(tx, orders, walk.stops, walk.distance);
+    await lockBins(tx, [...productsOf(soft), NONE]);
+    const { parts, short } = await this.placed(tx, soft, await this.house.today(tx, tx.at));
+    if (short)
+      throw new Forbidden(
+        'The stock of a product lies in places that may not be picked from (expired, or taken meanwhile).',
+        'Count that product, then plan again.',
+        { productId: short },
+      );
+    const walk = walkStops(parts, walksOf(await this.house.layout(tx)));
+    const stops = await this.intoTotes(tx, ids, walk.stops, tote);
+    return this.store(tx, orders, stops, walk.distance);
   }
 
-  /** A free tote for each order; refused when there are not enough. */
-  private async giveTotes(tx: Tx, orderIds: readonly string[]): Promise<Map<string, string>> {
-    const given = await this.places.giveTotes(tx, orderIds);
-    if (given.size < orderIds.length)
+  /** Where the promised units of orders would be taken from if their list were released now. Nothing is locked or kept. */
+  async expected(sql: Sql, orderIds: readonly string[], now: Date): Promise<PlacedPart[]> {
+    const soft = await softParts(sql, [...orderIds, NONE]);
+    return (await this.placed(sql, soft, await this.house.today(sql, now))).parts;
+  }
+
+  /** Stops with their totes: each order fills as many as it needs, and a stop that goes into two becomes two. */
+  private async intoTotes(
+    tx: Tx,
+    orderIds: readonly string[],
+    stops: readonly PlacedPart[],
+    limits: ToteLimits,
+  ): Promise<NewStop[]> {
+    const filled = new Map(
+      orderIds.map(id => [
+        id,
+        fillTotes(
+          stops.filter(s => s.orderId === id),
+          limits,
+        ),
+      ]),
+    );
+    const wanted = new Map([...filled].map(([id, totes]) => [id, totes.length]));
+    const given = await this.places.giveTotes(tx, wanted);
+    const [free, all] = [given, wanted].map(m => [...m.values()]) as [string[][], number[]];
+    const [have, need] = [free.flat().length, all.reduce((n, t) => n + t, 0)];
+    if (have < need)
       throw new Forbidden(
-        `Only ${given.size} totes are free, and ${orderIds.length} orders want one each.`,
+        `Only ${have} totes are free, and ${orderIds.length} orders want ${need === orderIds.length ? 'one each' : `${need} in all`}.`,
         'Choose fewer orders, or pack what stands at the benches first.',
       );
-    return given;
+    const seen = new Map<string, number>();
+    return stops.flatMap(stop => {
+      const at = seen.get(stop.orderId) ?? 0;
+      seen.set(stop.orderId, at + 1);
+      return filled
+        .get(stop.orderId)!
+        .flatMap((tote, t) =>
+          tote
+            .filter(u => u.stop === at)
+            .map(u => ({ ...stop, quantity: u.units, toteId: given.get(stop.orderId)![t]! })),
+        );
+    });
   }
 
-  private async placeParts(
-    tx: Tx,
+  /** Chooses places for the parts; `short` is a product of which too little may be picked. */
+  private async placed(
+    sql: Sql,
     soft: readonly SoftPart[],
-    totes: Map<string, string>,
-  ): Promise<NewStop[]> {
-    const ids = [...new Set(soft.map(s => s.productId)), NONE];
-    await lockBins(tx, ids);
-    const bins = await binStock(tx, ids);
-    const today = await this.house.today(tx, tx.at);
-    return soft.flatMap(part => {
-      const stock = bins.filter(b => b.productId === part.productId);
+    today: string,
+  ): Promise<{ parts: PlacedPart[]; short: string | null }> {
+    const bins = group(await binStock(sql, [...productsOf(soft), NONE]), b => b.productId);
+    let short: string | null = null;
+    const parts = soft.flatMap(part => {
+      const stock = bins.get(part.productId) ?? [];
       const picks = choosePlaces(
         part.quantity,
         stock.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey, rank: RANKS.indexOf(b.kind) })),
         today,
       );
-      const placed = picks.reduce((n, p) => n + p.quantity, 0);
-      if (placed < part.quantity)
-        throw new Forbidden(
-          'The stock of a product lies in places that may not be picked from (expired, or taken meanwhile).',
-          'Count that product, then plan again.',
-          { productId: part.productId },
-        );
+      if (picks.reduce((n, p) => n + p.quantity, 0) < part.quantity) short ??= part.productId;
       return picks.map(p => {
         const bin = stock.find(b => b.placeId === p.placeId && (p.lotId ?? NONE) === b.lotKey)!;
         bin.held += p.quantity;
+        const { code, aisle, along, zone } = bin;
         return {
           ...part,
           quantity: p.quantity,
           placeId: p.placeId,
           lotId: p.lotId,
-          code: bin.code,
-          aisle: bin.aisle,
-          along: bin.along,
-          toteId: totes.get(part.orderId)!,
+          code,
+          aisle,
+          along,
+          area: zone,
         };
       });
     });
+    return { parts, short };
   }
 
   private async store(
@@ -153,3 +209,5 @@ export class ListRelease {
     return { id, no };
   }
 }
+
+const productsOf = (soft: readonly SoftPart[]): string[] => [...new Set(soft.map(s => s.productId))];

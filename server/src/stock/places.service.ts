@@ -99,11 +99,16 @@ export class Places {
     return 'new';
   }
 
-  /** Gives each order a free tote, the first by code; fewer when there are not enough. */
-  async giveTotes(tx: Tx, orderIds: readonly string[]): Promise<Map<string, string>> {
-    const totes = await lockFreeTotes(tx, orderIds.length);
-    const given = new Map(totes.map((t, i) => [orderIds[i]!, t.id]));
-    for (const [orderId, toteId] of given) await tx.of(Place).update(toteId, { busyWith: orderId });
+  /** Gives each order its number of free totes, the first by code; fewer in all when there are not enough. */
+  async giveTotes(tx: Tx, wanted: ReadonlyMap<string, number>): Promise<Map<string, string[]>> {
+    const each = [...wanted].flatMap(([orderId, n]) => new Array<string>(n).fill(orderId));
+    const totes = await lockFreeTotes(tx, each.length);
+    const given = new Map<string, string[]>();
+    for (const [i, tote] of totes.entries()) {
+      const orderId = each[i]!;
+      given.set(orderId, [...(given.get(orderId) ?? []), tote.id]);
+      await tx.of(Place).update(tote.id, { busyWith: orderId });
+    }
     return given;
   }
 

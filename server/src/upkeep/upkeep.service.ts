@@ -6,6 +6,7 @@ import { HouseService } from '../house/house.module.js';
 import { ImportRuns } from '../imports/imports.module.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { Rounds } from '../leases/leases.module.js';
+import { PlanningService } from '../planning/planning.module.js';
 import { ScansService } from '../scans/scans.module.js';
 
 /** What counts while nobody has set it. */
@@ -22,6 +23,7 @@ export class Upkeep {
     private readonly jobs: JobsService,
     private readonly scans: ScansService,
     private readonly files: ImportRuns,
+    private readonly plans: PlanningService,
     rounds: Rounds,
   ) {
     rounds.register({
@@ -44,6 +46,7 @@ export class Upkeep {
   private async forget(): Promise<void> {
     const { scansDays, filesDays, jobsDays } = await this.keep();
     await this.jobs.forget(jobsDays);
+    await this.plans.forget(jobsDays);
     await this.files.forget(filesDays);
     await this.scans.forget(scansDays);
     await forgetActs(this.db, scansDays);

@@ -8,7 +8,7 @@ const OLD = (name: string) => `JSON_VALUE(w.layout, '$.${name}')`;
 
 /**
  * The floor is said aisle by aisle: each with its code, its x and its reach, and the cross aisles that join them. What a house had (so
- * many aisles of one length, as far apart) becomes one block, walked from the front of the first aisle.
+ * many aisles of one length, as far apart) becomes one block, walked from the front of the first aisle. Plans of pick lists are kept.
  */
 export const LAYOUT = [
   `UPDATE warehouse w SET w.layout = JSON_OBJECT(
@@ -18,6 +18,13 @@ export const LAYOUT = [
        JSON_OBJECT('code', 'BACK', 'y', 0 + ${OLD('aisleLength')}, 'from', 0, 'to', GREATEST(1, ${OLD('aisles')} - 1) * ${OLD('aislePitch')})),
      'start', JSON_OBJECT('cross', 0, 'along', 0), 'end', JSON_OBJECT('cross', 0, 'along', 0))
    WHERE ${OLD('aislePitch')} IS NOT NULL`,
+  `CREATE TABLE IF NOT EXISTS pickPlan (id UUID NOT NULL PRIMARY KEY, warehouseId UUID NOT NULL REFERENCES warehouse (id), createdAt DATETIME(3) NOT NULL, createdBy UUID NULL,
+     state ENUM('planning','ready','failed') NOT NULL DEFAULT 'planning', question JSON NOT NULL, progress JSON NULL, outcome JSON NULL, says VARCHAR(400) NULL,
+     stopAsked BOOL NOT NULL DEFAULT 0, version INT NOT NULL DEFAULT 0, INDEX byCreated (createdAt))`,
+  `CREATE TABLE IF NOT EXISTS plannedList (id UUID NOT NULL PRIMARY KEY, planId UUID NOT NULL REFERENCES pickPlan (id), seq INT NOT NULL, distance INT NOT NULL, seconds INT NOT NULL,
+     finish INT NULL, picker INT NULL, locked BOOL NOT NULL DEFAULT 0, tooLarge BOOL NOT NULL DEFAULT 0, pickListId UUID NULL REFERENCES pickList (id), INDEX bySeq (planId, seq), INDEX byPickList (pickListId))`,
+  `CREATE TABLE IF NOT EXISTS plannedOrder (id UUID NOT NULL PRIMARY KEY, planId UUID NOT NULL REFERENCES pickPlan (id), plannedListId UUID NOT NULL REFERENCES plannedList (id), orderId UUID NOT NULL REFERENCES orders (id),
+     spots JSON NOT NULL, units INT NOT NULL, totes INT NOT NULL, due INT NULL, UNIQUE INDEX byOrder (planId, orderId), INDEX byList (plannedListId), INDEX byOrderAlone (orderId))`,
 ];
 
 export class Layout1764500000000 implements MigrationInterface {

@@ -1,4 +1,4 @@
-import type { Visit } from './visit.js';
+import type { Visit } from '../picking/visit.js';
 
 /** How much two visits have in common: three for each way that both go on, less one for each that only one does. A cheap guess at what joining them saves. */
 export function shared(a: Visit, b: Visit): number {

@@ -1,8 +1,8 @@
-import { gridOf } from './grid.js';
-import type { Layout } from './layout.js';
+import { gridOf } from '../picking/grid.js';
+import type { Layout } from '../picking/layout.js';
+import { together, type Visit } from '../picking/visit.js';
+import type { Walks } from '../picking/walks.js';
 import { type CarryLimits, carries, type OrderToPick } from './orderBatch.js';
-import { together, type Visit } from './visit.js';
-import type { Walks } from './walks.js';
 
 /** Up to so many orders, walks of all pairs are measured for the bound. */
 const ALL_PAIRS = 250;

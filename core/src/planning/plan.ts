@@ -1,12 +1,12 @@
+import type { Layout } from '../picking/layout.js';
+import { plainWalks } from '../picking/plainWalks.js';
+import type { Walks } from '../picking/walks.js';
 import { distanceBound } from './distanceBound.js';
 import { improveBatches } from './improveBatches.js';
-import type { Layout } from './layout.js';
-import { type Batch, batchOf, type CarryLimits, carries, type OrderToPick } from './orderBatch.js';
+import { type Batch, batchLoad, batchOf, type CarryLimits, carries, type OrderToPick } from './orderBatch.js';
 import { type PickTimes, walkSeconds } from './pickTimes.js';
-import { plainWalks } from './plainWalks.js';
 import { savingsBatches } from './savings.js';
 import { giveOut, type Shift, type Turn } from './shifts.js';
-import type { Walks } from './walks.js';
 
 /** How orders are picked: one a walk; several on a trolley, a tote or more for each; or as one heap that is sorted later. */
 export type PickMethod = 'single' | 'cluster' | 'batch';
@@ -167,13 +167,7 @@ function firstCome(walks: Walks, orders: readonly OrderToPick[], limits: CarryLi
   const open = new Map<string, number[]>();
   orders.forEach((o, i) => {
     const own = [...(open.get(o.apart) ?? []), i];
-    const sum = (of: (x: OrderToPick) => number) => own.reduce((n, x) => n + of(orders[x]!), 0);
-    const load = {
-      orders: own.length,
-      totes: sum(x => x.totes),
-      volume: sum(x => x.volume),
-      weight: sum(x => x.weight),
-    };
+    const load = batchLoad(own.map(x => orders[x]!));
     if (carries(limits, load) || own.length === 1) open.set(o.apart, own);
     else {
       full.push(open.get(o.apart)!);

@@ -1,3 +1,4 @@
+import type { Walks } from '../picking/walks.js';
 import { seeded, shuffled } from '../random/seeded.js';
 import { best, covered } from './likeness.js';
 import {
@@ -8,7 +9,6 @@ import {
   fitTogether,
   type OrderToPick,
 } from './orderBatch.js';
-import type { Walks } from './walks.js';
 
 /** How many batches are tried for an order, and how many orders of each to change places with: those that share most ways. */
 const NEAR_BATCHES = 6;

@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { evenLayout, type Layout, type Spot } from '../picking/layout.js';
+import { together } from '../picking/visit.js';
+import { walksOf } from '../picking/walks.js';
 import { seeded } from '../random/seeded.js';
 import { distanceBound } from './distanceBound.js';
 import { improveBatches } from './improveBatches.js';
-import { evenLayout, type Layout, type Spot } from './layout.js';
 import { batchOf, type CarryLimits, type OrderToPick } from './orderBatch.js';
 import { FIRST_TIMES } from './pickTimes.js';
 import { comparePlans, planLists } from './plan.js';
 import { savingsBatches } from './savings.js';
 import { giveOut } from './shifts.js';
-import { together } from './visit.js';
-import { walksOf } from './walks.js';
 
 const TROLLEY: CarryLimits = { orders: 4, totes: 4, volume: 1000, weight: 1000 };
 

@@ -1,7 +1,7 @@
+import { together } from '../picking/visit.js';
+import type { Walks } from '../picking/walks.js';
 import { best, shared } from './likeness.js';
 import { type Batch, batchOf, type CarryLimits, fitTogether, type OrderToPick } from './orderBatch.js';
-import { together } from './visit.js';
-import type { Walks } from './walks.js';
 
 /** Batches that may still be joined, each known by a number that is never used again. */
 interface Joinable {

@@ -1,5 +1,5 @@
-import { together, type Visit } from './visit.js';
-import type { Walks } from './walks.js';
+import { together, type Visit } from '../picking/visit.js';
+import type { Walks } from '../picking/walks.js';
 
 /**
  * An order as the planner of pick lists sees it. `visit` are its places (`Walks.visit`); `totes` how many it fills; volume in cubic
@@ -60,11 +60,14 @@ export function batchOf(walks: Walks, all: readonly OrderToPick[], orders: reado
   };
 }
 
+/** What a walk with these orders carries. */
+export function batchLoad(orders: readonly Pick<OrderToPick, 'totes' | 'volume' | 'weight'>[]): CarryLimits {
+  const sum = (of: 'totes' | 'volume' | 'weight') => orders.reduce((n, o) => n + o[of], 0);
+  return { orders: orders.length, totes: sum('totes'), volume: sum('volume'), weight: sum('weight') };
+}
+
 /** True when a walk can carry so much. */
-export const carries = (
-  limits: CarryLimits,
-  load: { orders: number; totes: number; volume: number; weight: number },
-): boolean =>
+export const carries = (limits: CarryLimits, load: CarryLimits): boolean =>
   load.orders <= limits.orders &&
   load.totes <= limits.totes &&
   load.volume <= limits.volume &&
