@@ -28,6 +28,8 @@ export const PlanIn = z.object({
   until: z.iso.datetime().nullable(),
   method: z.enum(PLAN_METHODS),
   trolley: Trolley,
+  /** A plan before this one, whose locked lists stay as they are. */
+  keep: z.uuid().nullable(),
 });
 export type PlanIn = z.infer<typeof PlanIn>;
 
@@ -62,7 +64,8 @@ export const PlannedOrderView = z.object({
   units: z.number(),
   totes: z.number(),
   cutOff: z.string().nullable(),
-  late: z.boolean(),
+  /** Whether it will be picked too late to be packed; `already`: whatever is done. */
+  late: z.enum(['no', 'yes', 'already']),
 });
 export type PlannedOrderView = z.infer<typeof PlannedOrderView>;
 
@@ -126,6 +129,8 @@ export const PlanView = z.object({
   metres: z.number(),
   minutes: z.number(),
   late: z.number(),
+  /** Of the late ones, those that were too late when it was planned. */
+  lateAlready: z.number(),
   boundMetres: z.number(),
   singlyMetres: z.number().nullable(),
   firstComeMetres: z.number().nullable(),

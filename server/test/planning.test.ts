@@ -23,6 +23,7 @@ const question = (more: Partial<PlanIn> = {}): PlanIn => ({
   until: null,
   method: 'cluster',
   trolley: FIRST_TROLLEY,
+  keep: null,
   ...more,
 });
 
@@ -99,6 +100,26 @@ test('an order is moved to another list, measured anew; a stale change and a ful
   const back = await act(moved.body.version, from.id);
   expect(back.body.lists.map((l: { id: string }) => l.id).sort()).toEqual(plan.lists.map(l => l.id).sort());
   expect(back.body.metres).toBe(plan.metres);
+});
+
+test('a locked list takes and gives no order, and stays when the rest is planned again', async () => {
+  const plan = await planned();
+  const [list, other] = plan.lists;
+  const act = { version: plan.version, listId: list!.id, locked: true };
+  const locked = (await lead.post(`planning/plans/${plan.id}/lock`, act)).body as PlanView;
+  const move = { version: locked.version, orderId: list!.orders[0]!.id, to: other!.id };
+  expect(await lead.post(`planning/plans/${plan.id}/move`, move)).toMatchObject({
+    status: 409,
+    body: { detail: `List ${list!.seq} is locked.` },
+  });
+  const next = await planned({ keep: plan.id });
+  const names = (l: { orders: { no: string }[] }) => l.orders.map(o => o.no).sort();
+  const kept = next.lists.filter(l => l.locked);
+  expect(kept.map(names)).toEqual([names(list!)]);
+  expect(kept[0]!.metres).toBe(list!.metres);
+  const all = next.lists.flatMap(names);
+  expect(new Set(all).size).toBe(all.length);
+  expect(all.sort()).toEqual(plan.lists.flatMap(names).sort());
 });
 
 test('lists of a plan are released once, what is not Clear any more stays behind, and stock agrees', async () => {

@@ -18,12 +18,12 @@ export class PlanTimes {
     if (!learned)
       return {
         times: FIRST_TIMES,
-        from: `Common practice, until ${ENOUGH_STOPS} stops have been walked here; ${stops} have been.`,
+        from: `Times are common practice until ${ENOUGH_STOPS} stops have been walked here; ${stops} have been.`,
       };
     const missed = Math.round(100 * learned.error);
     return {
       times: learned.times,
-      from: `Learned from ${walks.length} walks with ${learned.stops} stops here; it missed the latest of them by ${missed} % on average.`,
+      from: `Times are learned from ${walks.length} walks with ${learned.stops} stops here; they missed the latest walks by ${missed} % on average.`,
     };
   }
 }

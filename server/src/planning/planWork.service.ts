@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type { PlanIn } from '@auk/contract';
 import { fillTotes, group, type Layout, type Spot } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { IsNull } from 'typeorm';
 import { Db, newId, type Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { log } from '../http/log.js';
@@ -48,6 +49,11 @@ export interface Outcome {
   exact: boolean;
 }
 
+interface KeptList {
+  list: PlannedList;
+  orders: PlannedOrder[];
+}
+
 interface Task {
   id: string;
   spots: PlannedSpot[];
@@ -77,7 +83,10 @@ export class PlanWork {
     const plan = await this.db.of(PickPlan).findOneBy({ id });
     if (plan?.state !== 'planning') return;
     const question = plan.question as PlanIn;
-    const orders = await this.toPlan(this.db, question, plan.createdAt);
+    const kept = await this.kept(this.db, question.keep);
+    const orders = (await this.toPlan(this.db, question, plan.createdAt)).filter(
+      o => !kept.some(k => k.orders.some(x => x.orderId === o.id)),
+    );
     if (orders.length === 0) return this.end(turn, id, 'No Clear order is left that this asks for.');
     const layout = await this.house.layout(this.db);
     const thread = new PlanThread({
@@ -94,7 +103,7 @@ export class PlanWork {
     });
     try {
       const found = await this.follow(thread, id, turn);
-      if (found) await this.store(turn, id, orders, found);
+      if (found) await this.store(turn, id, orders, found, kept);
     } catch (error) {
       log.error({ err: error, plan: id }, 'a plan failed');
       return this.end(
@@ -158,7 +167,21 @@ export class PlanWork {
     });
   }
 
-  private async store(turn: JobTurn, id: string, orders: readonly Task[], found: Found): Promise<void> {
+  /** The locked lists of the plan before, with their orders; those that were released meanwhile are done with. */
+  private async kept(sql: Sql, planId: string | null): Promise<KeptList[]> {
+    if (planId === null) return [];
+    const lists = await sql.of(PlannedList).findBy({ planId, locked: true, pickListId: IsNull() });
+    const orders = group(await sql.of(PlannedOrder).findBy({ planId }), o => o.plannedListId);
+    return lists.map(list => ({ list, orders: orders.get(list.id) ?? [] }));
+  }
+
+  private async store(
+    turn: JobTurn,
+    id: string,
+    orders: readonly Task[],
+    found: Found,
+    kept: readonly KeptList[],
+  ): Promise<void> {
     const [best] = found.plans;
     const outcome: Outcome = {
       compared: found.plans.map(p => ({
@@ -205,6 +228,14 @@ export class PlanWork {
           })),
         ),
       );
+      for (const [i, { list, orders: own }] of kept.entries()) {
+        const listId = newId();
+        await tx.of(PlannedList).insert({ ...list, id: listId, planId: id, seq: lists.length + i + 1 });
+        for (const o of own)
+          await tx
+            .of(PlannedOrder)
+            .insert({ ...o, id: newId(), planId: id, plannedListId: listId, spots: o.spots as never });
+      }
       await tx
         .of(PickPlan)
         .update(id, { state: 'ready', outcome: outcome as never, progress: null as never });

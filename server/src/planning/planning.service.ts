@@ -153,6 +153,7 @@ export class PlanningService {
       metres: metres(lists.reduce((n, l) => n + l.distance, 0)),
       minutes: minutes(lists.reduce((n, l) => n + l.seconds, 0)),
       late: views.reduce((n, l) => n + l.late, 0),
+      lateAlready: views.flatMap(l => l.orders).filter(o => o.late === 'already').length,
       boundMetres: metres(outcome?.bound ?? 0),
       singlyMetres: outcome?.singly == null ? null : metres(outcome.singly),
       firstComeMetres: outcome?.firstCome == null ? null : metres(outcome.firstCome),
@@ -202,12 +203,15 @@ export class PlanningService {
       const from = lists.find(l => l.id === moved?.plannedListId);
       const to = act.to === null ? null : lists.find(l => l.id === act.to);
       if (!moved || !from || to === undefined) throw new NotHere('That order or list of the plan');
-      for (const list of [from, to])
+      for (const list of [from, to]) {
         if (list?.pickListId)
           throw new TooLate(
             `PL-${list.no} is released already.`,
             'Choose a list that still stands in the plan.',
           );
+        if (list?.locked)
+          throw new TooLate(`List ${list.seq} is locked.`, 'Unlock it first, or choose another list.');
+      }
       if (to && to.id !== from.id) {
         const there = orders.filter(o => o.plannedListId === to.id);
         const load = batchLoad([...there, moved].map(o => ({ totes: o.totes, volume: 0, weight: 0 })));
@@ -384,6 +388,11 @@ const distinct = (spots: readonly PlannedSpot[]): PlannedSpot[] => [
   ...new Map(spots.map(s => [s.code, s])).values(),
 ];
 
+function lateness(due: number | null, finish: number | null): 'no' | 'yes' | 'already' {
+  if (due === null || (finish !== null && finish <= due)) return 'no';
+  return due === 0 ? 'already' : 'yes';
+}
+
 function toList(l: ListRecord, orders: readonly PlannedOrderRow[], planned: Date): PlannedListView {
   const finish = l.finish === null ? null : new Date(planned.getTime() + l.finish * 1000);
   const views = orders.map(o => ({
@@ -394,7 +403,7 @@ function toList(l: ListRecord, orders: readonly PlannedOrderRow[], planned: Date
     units: o.units,
     totes: o.totes,
     cutOff: o.cutOff?.toISOString() ?? null,
-    late: l.pickListId === null && o.due !== null && (l.finish === null || l.finish > o.due),
+    late: l.pickListId === null ? lateness(o.due, l.finish) : ('no' as const),
   }));
   const sum = (of: (o: (typeof views)[number]) => number) => views.reduce((n, o) => n + of(o), 0);
   return {
@@ -408,7 +417,7 @@ function toList(l: ListRecord, orders: readonly PlannedOrderRow[], planned: Date
     minutes: minutes(l.seconds),
     picker: l.picker,
     finish: finish?.toISOString() ?? null,
-    late: views.filter(o => o.late).length,
+    late: views.filter(o => o.late !== 'no').length,
     locked: !!l.locked,
     tooLarge: !!l.tooLarge,
     released: l.no === null ? null : `PL-${l.no}`,

@@ -7,6 +7,7 @@ import { foundProductsQuery } from '../../catalog/api.js';
 import { channelsQuery } from '../../channels/api.js';
 import { Choice } from '../../parts/Choice.js';
 import { Drop } from '../../parts/Drop.js';
+import sentenceCss from '../../parts/sentence.module.css';
 import { countWords } from '../../parts/words.js';
 import css from '../orders.module.css';
 import { CLAUSES, type Clause, SORT_WORDS } from '../question.js';
@@ -36,8 +37,8 @@ export function Sentence({ count, asked, set }: Props) {
     set(key, '');
   };
   return (
-    <div className={css.sentence} data-part="sentence">
-      <b className={css.n}>{countWords(count)}</b> {count?.n === 1 && !count.over ? 'order' : 'orders'}
+    <div className={sentenceCss.sentence} data-part="sentence">
+      <b>{countWords(count)}</b> {count?.n === 1 && !count.over ? 'order' : 'orders'}
       {shown.map((c, i) => (
         <Fragment key={c.key}>
           {i === 0 ? ' ' : ', '}
@@ -116,7 +117,7 @@ function Words({ clause: c, choices, value, set, fresh }: WordsProps) {
   const field = (more: InputBaseProps = {}) => (
     <InputBase
       {...more}
-      className={css.typed}
+      className={`${sentenceCss.typed} ${css.typed}`}
       placeholder={c.any}
       inputRef={place}
       onBlur={e => ask(e.currentTarget.querySelector('input')?.value ?? (e.target as HTMLInputElement).value)}

@@ -22,8 +22,8 @@ export default function PickPage() {
   return (
     <>
       <Head title="Pick lists" about="Scan a list's code on the Floor to pick it.">
-        <Button component={Link} to="/orders?stage=Clear" variant="contained">
-          Plan pick list
+        <Button component={Link} to="/pick/plan" variant="contained">
+          Plan pick lists
         </Button>
       </Head>
       <ProblemNote error={lists.error} />
@@ -39,7 +39,9 @@ export default function PickPage() {
           void navigate(`/pick/${l.no}`);
           return true;
         }}
-        empty={lists.isSuccess && 'There is no pick list yet. Choose Clear orders and make one.'}
+        empty={
+          lists.isSuccess && 'There is no pick list yet. Plan some, or choose Clear orders and make one.'
+        }
       />
     </>
   );
