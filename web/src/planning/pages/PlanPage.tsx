@@ -135,7 +135,12 @@ function Ready({ plan, about, again, children }: ReadyProps) {
           <Button
             variant="contained"
             disabled={release.isPending}
-            onClick={() => release.mutate(wanted.map(l => l.id))}
+            onClick={() =>
+              release.mutate(
+                wanted.map(l => l.id),
+                { onSuccess: () => setChosen(new Set()) },
+              )
+            }
           >
             Release {count(wanted.length, 'list')}
           </Button>

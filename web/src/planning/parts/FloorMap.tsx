@@ -1,4 +1,5 @@
 import type { FloorView, WalkView } from '@auk/contract';
+import { count } from '@auk/core';
 import { lineOf } from '../line.js';
 
 interface Props {
@@ -32,7 +33,7 @@ export function FloorMap({ floor, walks }: Props) {
       viewBox={`0 0 ${WIDTH} ${height}`}
       width="100%"
       role="img"
-      aria-label={`The floor with ${walks.length} walks${walks.length === 1 ? `: ${places}` : ''}`}
+      aria-label={`The floor with ${count(walks.length, 'walk')}${walks.length === 1 ? `: ${places}` : ''}`}
     >
       <Racks floor={floor} x={x} y={y} />
       {aisles.map(a => (
