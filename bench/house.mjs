@@ -63,18 +63,19 @@ export async function services() {
   };
 }
 
-/** Receives units of every stocked product into a bin, by the ledger. */
-export async function receive({ app, db }, quantity, skus = null) {
+/** Receives units of every stocked product by the ledger: all into one bin, or each into one of its own. */
+export async function receive({ app, db }, quantity, skus = null, spread = false) {
   const [{ id: from }] = await db.rows("SELECT id FROM place WHERE kind = 'outside'");
-  const [{ id: to }] = await db.rows("SELECT id FROM place WHERE kind = 'bin' ORDER BY code LIMIT 1");
+  const bins = await db.rows("SELECT id FROM place WHERE kind = 'bin' ORDER BY MD5(code)");
+  const [first] = await db.rows("SELECT id FROM place WHERE kind = 'bin' ORDER BY code LIMIT 1");
   const products = skus
     ? await db.rows('SELECT id FROM product WHERE sku IN (?)', [skus])
     : await db.rows("SELECT id FROM product WHERE kind <> 'bundle'");
-  const moves = products.map(p => ({
+  const moves = products.map((p, i) => ({
     productId: p.id,
     lotId: null,
     from,
-    to,
+    to: spread ? bins[i % bins.length].id : first.id,
     quantity,
     why: 'receive',
     causeId: null,

@@ -7,6 +7,8 @@ import { importOrders } from './import-orders.mjs';
 import { intakeCatalogue } from './intake-catalogue.mjs';
 import { listScroll } from './list-scroll.mjs';
 import { ordersList } from './orders-list.mjs';
+import { pickingPlan } from './picking-plan.mjs';
+import { pickingRoute } from './picking-route.mjs';
 import { scanPainted } from './scan-painted.mjs';
 import { scanReceive } from './scan-receive.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
@@ -24,6 +26,8 @@ const BENCHES = {
   'intake.catalogue': intakeCatalogue,
   'channels.pull': channelsPull,
   'orders.list': ordersList,
+  'picking.route': pickingRoute,
+  'picking.plan': pickingPlan,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

@@ -85,11 +85,12 @@ function openBoard(lead) {
   };
 }
 
-async function scanning(lead, session, phase) {
+/** A bench that scans once a second for so long; `first` is the number of its first scan. */
+export async function scanning(lead, session, phase, seconds = SECONDS, first = 0) {
   const times = [];
   const code = session.state.lines[0].product.codes[0].code;
   const start = performance.now() + phase * 1000;
-  for (let i = 0; i < SECONDS; i++) {
+  for (let i = 0; i < seconds; i++) {
     await new Promise(resolve => setTimeout(resolve, Math.max(0, start + i * 1000 - performance.now())));
     const began = performance.now();
     const { answer } = await lead.post(`packing/sessions/${session.sessionId}/scans`, {
@@ -97,7 +98,7 @@ async function scanning(lead, session, phase) {
       text: code,
       at: new Date().toISOString(),
       device: 'bench',
-      count: i,
+      count: first + i,
     });
     times.push(performance.now() - began);
     if (answer.kind !== 'counted') throw new Error(answer.says);

@@ -10,6 +10,7 @@ export const IMPORT_KINDS = [
   'recipes',
   'stock',
   'places',
+  'layout',
   'purchases',
 ] as const;
 

@@ -4,6 +4,7 @@ export * from './channels.js';
 export * from './common.js';
 export * from './departures.js';
 export * from './find.js';
+export * from './floor.js';
 export * from './house.js';
 export * from './imports.js';
 export * from './kits.js';

@@ -97,14 +97,6 @@ export const WalkView = z.object({
 });
 export type WalkView = z.infer<typeof WalkView>;
 
-/** The floor as it is drawn: ways from one end to the other, in metres; where walks begin and end. */
-export const FloorView = z.object({
-  ways: z.array(z.object({ code: z.string(), cross: z.boolean(), from: Metres, to: Metres })),
-  start: Metres,
-  end: Metres,
-});
-export type FloorView = z.infer<typeof FloorView>;
-
 /** What each method comes to. */
 export const PlanFigures = z.object({
   method: fromCore<PickMethod>(),

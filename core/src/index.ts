@@ -9,6 +9,7 @@ export * from './geo/distance.js';
 export * from './group.js';
 export * from './imports/columns.js';
 export * from './imports/dates.js';
+export * from './imports/layoutFile.js';
 export * from './imports/orderFile.js';
 export * from './imports/otherFiles.js';
 export * from './imports/rowReader.js';

@@ -232,6 +232,18 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Give at least one aisle and the cross aisle at its end.',
+  'Put the … onto a cross aisle, within its length.',
+  'Let it end after it begins.',
+  'Give each aisle and cross aisle a code of its own.',
+  'Give it another x, or let it begin where the other ends.',
+  'Join it by a cross aisle.',
+  'Choose a list that still stands in the plan.',
+  'Unlock it first, or choose another list.',
+  'Move another order off that list first, or put this one on a new list.',
+  'Wait until it is ready, or stop it with what there is.',
+  'Make a new plan of what is.',
+  'It may have been forgotten meanwhile; make a new one.',
   'Begin anew and scan it again.',
   'Bring it in as several files.',
   'Try again in a minute, when this server is new too.',

@@ -1,5 +1,5 @@
 import { parseAmount } from '../money/money.js';
-import { parseWeight, TENTHS } from '../units/units.js';
+import { parseDistance, parseWeight, TENTHS } from '../units/units.js';
 import type { Mapping } from './columns.js';
 import { type DateOrder, dateOrder, isoMoment } from './dates.js';
 
@@ -88,6 +88,14 @@ export class RowReader {
     const read = parseWeight(/[a-z]/i.test(this.raw(field)) ? this.raw(field) : `${this.raw(field)} ${unit}`);
     if (!read.ok) this.say(field, read.problem);
     return read.ok ? read.value : null;
+  }
+
+  /** Tenths of a millimetre of a distance on the floor; a bare number counts in metres, and empty is nothing. */
+  metres(field: string): number {
+    if (!this.has(field)) return 0;
+    const read = parseDistance(this.raw(field));
+    if (!read.ok) this.say(field, read.problem);
+    return read.ok ? read.value : 0;
   }
 
   /** Tenths of a millimetre of a length with its unit; a bare number counts in `unit`. */

@@ -85,3 +85,19 @@ export function stepsUp(value: number, step: number): number {
 export function cubicInches(size: Size): number {
   return (size.length * size.width * size.height) / TENTHS.in ** 3;
 }
+
+/** No house is longer, in tenths of a millimetre; sums of such distances stay exact. */
+const FARTHEST = 20_000_000;
+
+/**
+ * A distance on the floor in tenths of a millimetre, which may lie before the beginning: "12.5", "12.5 m", "41 ft". A bare number counts
+ * in metres; up to 2,000 m.
+ */
+export function parseDistance(text: string): Result<number, string> {
+  const m = /^(-?\d+(?:[.,]\d+)?)\s*(m|cm|ft|in|'|")?$/i.exec(text.trim());
+  const unit = { "'": 'ft', '"': 'in' }[m?.[2] ?? ''] ?? m?.[2]?.toLowerCase() ?? 'm';
+  const tenths = m ? Math.round(Number(m[1]!.replace(',', '.')) * TENTHS[unit as 'm']) : Number.NaN;
+  return Math.abs(tenths) <= FARTHEST
+    ? { ok: true, value: tenths }
+    : { ok: false, problem: 'is not a distance up to 2,000 m, such as 12.5 m or 41 ft' };
+}

@@ -56,6 +56,12 @@ export class HouseService {
     return (await this.first(sql))!.layout as Layout;
   }
 
+  /** Writes the floor; the caller has made sure that it can be walked. */
+  async setLayout(tx: Tx, layout: Layout): Promise<void> {
+    const { id } = (await this.first(tx))!;
+    await tx.of(WarehouseEntity).update(id, { layout: layout as never });
+  }
+
   private async first(sql: Sql): Promise<WarehouseEntity | undefined> {
     return (await sql.of(WarehouseEntity).find({ order: { code: 'ASC' }, take: 1 }))[0];
   }

@@ -16,6 +16,7 @@ import { ImportFile } from './importFile.entity.js';
 import { ImportMapping } from './importMapping.entity.js';
 import { ImportsController } from './imports.controller.js';
 import { ImportsService } from './imports.service.js';
+import { LayoutImport } from './layoutImport.js';
 import { ListingsImport } from './listingsImport.js';
 import { OrdersImport } from './ordersImport.js';
 import { PlacesImport } from './placesImport.js';
@@ -53,6 +54,7 @@ export { ImportRuns } from './runs.service.js';
     RecipesImport,
     StockImport,
     PlacesImport,
+    LayoutImport,
     PurchasesImport,
   ],
   exports: [ImportsService, ImportRuns],

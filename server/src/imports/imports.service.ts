@@ -10,6 +10,7 @@ import type { Importer, ReadFile } from './importer.js';
 import { badWords } from './importer.js';
 import { ImportMapping } from './importMapping.entity.js';
 import { channelWithHouse, houseAsChannel } from './imports.queries.js';
+import { LayoutImport } from './layoutImport.js';
 import { ListingsImport } from './listingsImport.js';
 import { OrdersImport } from './ordersImport.js';
 import { PlacesImport } from './placesImport.js';
@@ -56,10 +57,14 @@ export class ImportsService {
     recipes: RecipesImport,
     stock: StockImport,
     places: PlacesImport,
+    layout: LayoutImport,
     purchases: PurchasesImport,
   ) {
     this.importers = new Map(
-      [orders, products, listings, recipes, stock, places, purchases].map(i => [i.kind as ImportKind, i]),
+      [orders, products, listings, recipes, stock, places, layout, purchases].map(i => [
+        i.kind as ImportKind,
+        i,
+      ]),
     );
   }
 

@@ -14,7 +14,14 @@ import { Forbidden, TooLate } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
 import { event, refreshStages, toHistory } from '../records/records.module.js';
 import { type HoldChange, Places, StockService } from '../stock/stock.module.js';
-import { binStock, lockBins, lockToRelease, type SoftPart, softParts } from './release.queries.js';
+import {
+  type BinStock,
+  binStock,
+  lockBins,
+  lockToRelease,
+  type SoftPart,
+  softParts,
+} from './release.queries.js';
 
 /** Pick faces first, then reserve, the dock last: what lies there is about to be put away. */
 const RANKS = ['bin', 'reserve', 'dock'];
@@ -28,6 +35,9 @@ export interface PlacedPart extends SoftPart, WalkStop {
 }
 
 type NewStop = PlacedPart & { toteId: string };
+
+/** Orders of which places are expected in one go. */
+const PORTION = 150;
 
 /** What totes hold while nobody says so: as much as comes. */
 const ANYTHING: ToteLimits = { volume: Infinity, weight: Infinity };
@@ -77,10 +87,16 @@ export class ListRelease {
     return this.store(tx, orders, stops, walk.distance);
   }
 
-  /** Where the promised units of orders would be taken from if their list were released now. Nothing is locked or kept. */
+  /** Where the promised units of orders would be taken from if their lists were released now. Nothing is locked or kept. In portions, so that scans are answered in between. */
   async expected(sql: Sql, orderIds: readonly string[], now: Date): Promise<PlacedPart[]> {
-    const soft = await softParts(sql, [...orderIds, NONE]);
-    return (await this.placed(sql, soft, await this.house.today(sql, now))).parts;
+    const today = await this.house.today(sql, now);
+    const taken = new Map<string, number>();
+    const all: PlacedPart[] = [];
+    for (let i = 0; i < orderIds.length; i += PORTION) {
+      const soft = await softParts(sql, orderIds.slice(i, i + PORTION));
+      all.push(...(await this.placed(sql, soft, today, taken)).parts);
+    }
+    return all;
   }
 
   /** Stops with their totes: each order fills as many as it needs, and a stop that goes into two becomes two. */
@@ -122,25 +138,30 @@ export class ListRelease {
     });
   }
 
-  /** Chooses places for the parts; `short` is a product of which too little may be picked. */
+  /** Chooses places for the parts; `short` is a product of which too little may be picked. `taken` is what parts before them took, and grows by theirs. */
   private async placed(
     sql: Sql,
     soft: readonly SoftPart[],
     today: string,
+    taken = new Map<string, number>(),
   ): Promise<{ parts: PlacedPart[]; short: string | null }> {
-    const bins = group(await binStock(sql, [...productsOf(soft), NONE]), b => b.productId);
+    const keyOf = (b: BinStock & { lotKey: string }) => `${b.productId} ${b.placeId} ${b.lotKey}`;
+    const stock = await binStock(sql, [...productsOf(soft), NONE]);
+    for (const b of stock) b.held += taken.get(keyOf(b)) ?? 0;
+    const bins = group(stock, b => b.productId);
     let short: string | null = null;
     const parts = soft.flatMap(part => {
-      const stock = bins.get(part.productId) ?? [];
+      const own = bins.get(part.productId) ?? [];
       const picks = choosePlaces(
         part.quantity,
-        stock.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey, rank: RANKS.indexOf(b.kind) })),
+        own.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey, rank: RANKS.indexOf(b.kind) })),
         today,
       );
       if (picks.reduce((n, p) => n + p.quantity, 0) < part.quantity) short ??= part.productId;
       return picks.map(p => {
-        const bin = stock.find(b => b.placeId === p.placeId && (p.lotId ?? NONE) === b.lotKey)!;
+        const bin = own.find(b => b.placeId === p.placeId && (p.lotId ?? NONE) === b.lotKey)!;
         bin.held += p.quantity;
+        taken.set(keyOf(bin), (taken.get(keyOf(bin)) ?? 0) + p.quantity);
         const { code, aisle, along, zone } = bin;
         return {
           ...part,

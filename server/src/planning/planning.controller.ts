@@ -1,5 +1,4 @@
 import {
-  FloorView,
   Id,
   type Person,
   PlanChoices,
@@ -14,7 +13,7 @@ import {
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { z } from 'zod';
-import { by, May, Me, SignedIn } from '../http/access.js';
+import { by, May, Me } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PlanningService } from './planning.service.js';
@@ -28,13 +27,6 @@ export class PlanningController {
   @Answers(PlanChoices)
   choices(): Promise<PlanChoices> {
     return this.planning.choices();
-  }
-
-  @Get('floor')
-  @SignedIn()
-  @Answers(FloorView)
-  floor(): Promise<FloorView> {
-    return this.planning.floor();
   }
 
   @Get('plans')

@@ -1,5 +1,4 @@
 import type {
-  FloorView,
   PlanChoices,
   PlanIn,
   PlannedListView,
@@ -177,19 +176,6 @@ export class PlanningService {
     };
   }
 
-  async floor(): Promise<FloorView> {
-    const layout = await this.house.layout(this.db);
-    const { aisles, crossAisles, start, end } = layout;
-    return {
-      ways: [
-        ...aisles.map(a => way(a.code, false, { x: a.x, y: a.from }, { x: a.x, y: a.to })),
-        ...crossAisles.map(c => way(c.code, true, { x: c.from, y: c.y }, { x: c.to, y: c.y })),
-      ],
-      start: inMetres(pointOf(layout, start)),
-      end: inMetres(pointOf(layout, end)),
-    };
-  }
-
   /** Moves an order to another list of its plan, or to a new one. Refused when the trolley would carry too much. */
   async move(
     id: string,
@@ -315,7 +301,7 @@ export class PlanningService {
       if (seen.version !== version)
         throw new TooLate(
           'Somebody changed this plan a moment ago.',
-          'Look at it again and repeat the change.',
+          'Look at it again, then repeat the change.',
         );
       await act(tx, await this.plan(tx, id));
       await tx.of(PickPlan).increment({ id }, 'version', 1);
@@ -376,14 +362,6 @@ export class PlanningService {
 
 const minutes = (seconds: number): number => Math.round(seconds / 60);
 const inMetres = ({ x, y }: { x: number; y: number }) => ({ x: x / METRE, y: y / METRE });
-type Point = { x: number; y: number };
-const way = (code: string, cross: boolean, from: Point, to: Point) => ({
-  code,
-  cross,
-  from: inMetres(from),
-  to: inMetres(to),
-});
-
 const distinct = (spots: readonly PlannedSpot[]): PlannedSpot[] => [
   ...new Map(spots.map(s => [s.code, s])).values(),
 ];

@@ -72,3 +72,36 @@ export function placeByCode(sql: Sql, code: string): Promise<PlaceFound | null> 
     .of(Place)
     .findOne({ where: { code }, select: { id: true, code: true, kind: true, capacity: true } });
 }
+
+/** Gives all places on an aisle its new position among the aisles; null takes their coordinates. Negative for the time being, so that two do not meet. */
+export function moveAisle(tx: Tx, to: number | null, from: number): Promise<number> {
+  return to === null
+    ? tx.run('UPDATE place SET aisle = NULL, along = NULL WHERE aisle = ?', [from])
+    : tx.run('UPDATE place SET aisle = ? WHERE aisle = ?', [-1 - to, from]);
+}
+
+export function settleAisles(tx: Tx): Promise<number> {
+  return tx.run('UPDATE place SET aisle = -1 - aisle WHERE aisle < 0');
+}
+
+/** Places that goods are picked from: how many there are, and how many stand nowhere. */
+export function placedCount(sql: Sql): Promise<{ places: number; unplaced: number } | null> {
+  return sql.one(
+    "SELECT COUNT(*) AS places, CAST(COALESCE(SUM(aisle IS NULL), 0) AS INT) AS unplaced FROM place WHERE kind IN ('bin', 'reserve')",
+  );
+}
+
+export function unplacedPlaces(sql: Sql, most: number): Promise<Pick<Place, 'code'>[]> {
+  return sql.rows(
+    "SELECT code FROM place WHERE kind IN ('bin', 'reserve') AND aisle IS NULL ORDER BY code LIMIT ?",
+    [most],
+  );
+}
+
+/** Where a place stands, and what for. */
+export function standsAt(
+  sql: Sql,
+  code: string,
+): Promise<Pick<Place, 'id' | 'kind' | 'aisle' | 'along' | 'side' | 'zone'> | null> {
+  return sql.one('SELECT id, kind, aisle, along, side, zone FROM place WHERE code = ?', [code]);
+}

@@ -1,5 +1,7 @@
 import {
   CountProposal,
+  FloorIn,
+  FloorView,
   LedgerPage,
   LedgerQuery,
   type Page,
@@ -16,6 +18,7 @@ import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
+import { FloorService } from './floor.service.js';
 import { Places } from './places.service.js';
 import { StockQueries } from './stock.queries.js';
 
@@ -24,6 +27,7 @@ export class StockController {
   constructor(
     private readonly queries: StockQueries,
     private readonly places: Places,
+    private readonly floors: FloorService,
   ) {}
 
   @Get()
@@ -64,5 +68,21 @@ export class StockController {
   @Answers('nothing')
   async savePlace(@Body() body: unknown, @Me() me: Person): Promise<void> {
     await this.places.save(parse(PlaceIn, body), by(me));
+  }
+
+  @Get('floor')
+  @SignedIn()
+  @Answers(FloorView)
+  floor(): Promise<FloorView> {
+    return this.floors.view();
+  }
+
+  @Post('floor')
+  @HttpCode(200)
+  @May('places.change')
+  @Takes({ body: FloorIn })
+  @Answers(FloorView)
+  saveFloor(@Body() body: unknown, @Me() me: Person): Promise<FloorView> {
+    return this.floors.save(parse(FloorIn, body), by(me));
   }
 }

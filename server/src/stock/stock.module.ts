@@ -3,6 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { HouseModule } from '../house/house.module.js';
 import { Allocation } from './allocation.entity.js';
 import { AllocationEntry } from './allocationEntry.entity.js';
+import { FloorService } from './floor.service.js';
 import { Lot } from './lot.entity.js';
 import { Lots } from './lots.service.js';
 import { Place } from './place.entity.js';
@@ -15,6 +16,7 @@ import { StockService } from './stock.service.js';
 import { StockBalance } from './stockBalance.entity.js';
 import { StockMove } from './stockMove.entity.js';
 
+export { FloorService, type Standing } from './floor.service.js';
 export { forgetProduct } from './forget.js';
 export { Lots } from './lots.service.js';
 export { type PlaceFound, placeByCode, placesFound } from './places.queries.js';
@@ -37,7 +39,7 @@ export { StockBalance } from './stockBalance.entity.js';
     HouseModule,
   ],
   controllers: [StockController],
-  providers: [StockService, Places, PutAway, Lots, StockQueries],
-  exports: [StockService, Places, PutAway, Lots],
+  providers: [StockService, Places, FloorService, PutAway, Lots, StockQueries],
+  exports: [StockService, Places, FloorService, PutAway, Lots],
 })
 export class StockModule {}

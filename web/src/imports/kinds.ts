@@ -38,6 +38,12 @@ export const KINDS: Record<ImportKind, { words: string; ofChannel: boolean; hint
     thing: 'place',
     hint: 'One row a place: the code on its shelf; one like A-07-2 also tells aisle A, bay 7, level 2. Kinds: pick face, reserve, dock, staging, bench, quarantine.',
   },
+  layout: {
+    words: 'Floor',
+    ofChannel: false,
+    thing: 'thing',
+    hint: 'One row an aisle (x, from, to), a cross aisle (y, from, to), the start or end of walks, or a place (its aisle, how far along it, its side). Lengths in m, or say ft. A floor that cannot be walked is not taken.',
+  },
   purchases: {
     words: 'Purchase orders',
     ofChannel: false,

@@ -1,6 +1,6 @@
-import { type Page, type PlaceIn, PlaceRow, PlaceView, pageOf } from '@auk/contract';
+import { type FloorIn, FloorView, type Page, type PlaceIn, PlaceRow, PlaceView, pageOf } from '@auk/contract';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { get, send } from '../api.js';
+import { get, post, send } from '../api.js';
 
 export const placesQuery = (question: string) =>
   infiniteQueryOptions({
@@ -23,3 +23,9 @@ export const placeQuery = (code: string) =>
 
 /** Makes a place, or changes the one that has its code. */
 export const savePlace = (place: PlaceIn) => send('stock/places', place);
+
+export const floorQuery = queryOptions({
+  queryKey: ['stock', 'floor'],
+  queryFn: () => get(FloorView, 'stock/floor'),
+});
+export const saveFloor = (floor: FloorIn) => post(FloorView, 'stock/floor', floor);

@@ -1,4 +1,4 @@
-import { FloorView, PlanChoices, type PlanIn, PlanRow, PlanView, Released, WalkView } from '@auk/contract';
+import { PlanChoices, type PlanIn, PlanRow, PlanView, Released, WalkView } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post } from '../api.js';
 
@@ -29,11 +29,6 @@ export const walkQuery = (planId: string, listId: string, orders: number) =>
     queryFn: () => get(WalkView, `planning/plans/${planId}/lists/${listId}/walk`),
     staleTime: Number.POSITIVE_INFINITY,
   });
-
-export const floorQuery = queryOptions({
-  queryKey: ['floor'],
-  queryFn: () => get(FloorView, 'planning/floor'),
-});
 
 export const askPlan = (question: PlanIn) => post(PlanView, 'planning/plans', question);
 export const stopPlan = (id: string) => post(PlanView, `planning/plans/${id}/stop`);

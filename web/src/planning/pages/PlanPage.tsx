@@ -12,10 +12,12 @@ import { ProblemNote } from '../../parts/problem.js';
 import { say } from '../../parts/say.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
+import { floorQuery } from '../../places/api.js';
+import { MOST_WALKS } from '../../places/line.js';
+import { FloorMap } from '../../places/parts/FloorMap.js';
 import {
   askPlan,
   choicesQuery,
-  floorQuery,
   lockList,
   moveOrder,
   planQuery,
@@ -23,9 +25,7 @@ import {
   stopPlan,
   walkQuery,
 } from '../api.js';
-import { MOST_WALKS } from '../line.js';
 import { Figures } from '../parts/Figures.js';
-import { FloorMap } from '../parts/FloorMap.js';
 import { PlanLists } from '../parts/PlanLists.js';
 import { Question, WaitsForGoods } from '../parts/Question.js';
 import css from '../planning.module.css';

@@ -17,7 +17,7 @@ import { CodeLink } from '../../parts/Code.js';
 import { clock } from '../../parts/format.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
-import { lineOf } from '../line.js';
+import { lineOf } from '../../places/line.js';
 import css from '../planning.module.css';
 
 interface Props {

@@ -18,15 +18,17 @@ const BESIDE = 4;
 
 /** The floor drawn from above, its front at the bottom: racks, where walks begin, and each walk with its stops. */
 export function FloorMap({ floor, walks }: Props) {
-  const points = floor.ways.flatMap(w => [w.from, w.to]);
-  const [left, right] = [Math.min(...points.map(p => p.x)), Math.max(...points.map(p => p.x))];
-  const [front, back] = [Math.min(...points.map(p => p.y)), Math.max(...points.map(p => p.y))];
+  const { aisles, crossAisles } = floor;
+  const across = [...aisles.map(a => a.x), ...crossAisles.flatMap(c => [c.from, c.to])];
+  const deep = [...crossAisles.map(c => c.y), ...aisles.flatMap(a => [a.from, a.to])];
+  const [left, right] = [Math.min(...across), Math.max(...across)];
+  const [front, back] = [Math.min(...deep), Math.max(...deep)];
   const scale = (WIDTH - 2 * EDGE) / Math.max(1, right - left);
   const height = Math.min(TALLEST, Math.max(LEAST_TALL, (back - front) * scale)) + 2 * EDGE;
   const tall = (height - 2 * EDGE) / Math.max(1, back - front);
   const x = (m: number) => EDGE + (m - left) * scale;
   const y = (m: number) => height - EDGE - (m - front) * tall;
-  const aisles = floor.ways.filter(w => !w.cross);
+  const start = spotAt(floor, floor.start);
   const places = walks[0]?.walk.stops.map(s => s.code).join(', ');
   return (
     <svg
@@ -37,25 +39,14 @@ export function FloorMap({ floor, walks }: Props) {
     >
       <Racks floor={floor} x={x} y={y} />
       {aisles.map(a => (
-        <text
-          key={a.code}
-          x={x(a.from.x)}
-          y={height - 6}
-          textAnchor="middle"
-          fontSize="12"
-          fill="var(--quiet)"
-        >
+        <text key={a.code} x={x(a.x)} y={height - 6} textAnchor="middle" fontSize="12" fill="var(--quiet)">
           {a.code}
         </text>
       ))}
       {walks.map(({ nth, walk }) => (
         <Line key={nth} nth={nth} walk={walk} x={x} y={y} />
       ))}
-      <path
-        d={`M${x(floor.start.x) - 8} ${y(floor.start.y) + 16}h16l-8 -11z`}
-        fill="var(--ink)"
-        stroke="var(--ground)"
-      />
+      <path d={`M${x(start.x) - 8} ${y(start.y) + 16}h16l-8 -11z`} fill="var(--ink)" stroke="var(--ground)" />
     </svg>
   );
 }
@@ -65,33 +56,50 @@ interface Scales {
   y: (m: number) => number;
 }
 
-/** Racks stand between two neighbouring aisles, from one cross aisle to the next. */
+/** Where a spot of a floor lies; its left front corner when its way is not there. */
+function spotAt(floor: FloorView, spot: FloorView['start']): { x: number; y: number } {
+  const aisle = floor.aisles.find(a => a.code === spot.way);
+  if (aisle) return { x: aisle.x, y: aisle.from + spot.along };
+  const cross = floor.crossAisles.find(c => c.code === spot.way);
+  return cross ? { x: cross.from + spot.along, y: cross.y } : { x: 0, y: 0 };
+}
+
+/** Racks stand between two neighbouring aisles, from one cross aisle to the next; where there are none, the aisle is drawn as a line. */
 function Racks({ floor, x, y }: { floor: FloorView } & Scales) {
-  const aisles = floor.ways.filter(w => !w.cross).sort((a, b) => a.from.x - b.from.x);
-  const levels = floor.ways
-    .filter(w => w.cross)
-    .map(w => w.from.y)
-    .sort((a, b) => a - b);
-  return aisles.slice(1).flatMap((a, i) => {
+  const aisles = [...floor.aisles].sort((a, b) => a.x - b.x);
+  const levels = floor.crossAisles.map(c => c.y).sort((a, b) => a - b);
+  const racks = aisles.slice(1).flatMap((a, i) => {
     const before = aisles[i]!;
-    const gap = x(a.from.x) - x(before.from.x);
-    return levels.slice(1).map((high, k) => {
+    const gap = x(a.x) - x(before.x);
+    return levels.slice(1).flatMap((high, k) => {
       const low = levels[k]!;
-      const there = low >= Math.max(a.from.y, before.from.y) && high <= Math.min(a.to.y, before.to.y);
-      return (
-        there && (
-          <rect
-            key={`${a.code} ${high}`}
-            x={x(before.from.x) + (gap * (1 - RACK)) / 2}
-            width={gap * RACK}
-            y={y(high) + 12}
-            height={Math.max(0, y(low) - y(high) - 24)}
-            fill="var(--line)"
-          />
-        )
-      );
+      const there = low >= Math.max(a.from, before.from) && high <= Math.min(a.to, before.to);
+      return there
+        ? [
+            <rect
+              key={`${a.code} ${high}`}
+              x={x(before.x) + (gap * (1 - RACK)) / 2}
+              width={gap * RACK}
+              y={y(high) + 12}
+              height={Math.max(0, y(low) - y(high) - 24)}
+              fill="var(--line)"
+            />,
+          ]
+        : [];
     });
   });
+  const ways = [
+    ...aisles.map(a => ({ code: a.code, d: `M${x(a.x)} ${y(a.from)}V${y(a.to)}` })),
+    ...floor.crossAisles.map(c => ({ code: c.code, d: `M${x(c.from)} ${y(c.y)}H${x(c.to)}` })),
+  ];
+  return (
+    <>
+      {ways.map(w => (
+        <path key={w.code} d={w.d} stroke="var(--line)" strokeWidth="1" fill="none" />
+      ))}
+      {racks}
+    </>
+  );
 }
 
 /** One walk: its line in its pattern, and a circle for each stop. */

@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { type Caller, differences, type House, openHouse } from './house.js';
+
+let house: House;
+let lead: Caller;
+beforeAll(async () => {
+  house = await openHouse({ pastOrders: 0, openOrders: 20 });
+  lead = await house.signIn('AB-1001');
+});
+afterAll(() => house.close());
+
+const HEAD = 'Kind,Code,X,Y,From,To,Aisle,Along,Side,Area';
+const bring = (lines: string[]) => lead.takeIn('layout', 'name=floor.csv', [HEAD, ...lines].join('\n'));
+const standing = (code: string) =>
+  house.db.one<{ aisle: number | null; along: number | null; walk: number; zone: string }>(
+    'SELECT aisle, along, walk, zone FROM place WHERE code = ?',
+    [code],
+  );
+
+/** Two blocks of ten aisles, J first, and where three places stand. */
+const TWO_BLOCKS = [
+  'aisle,J,0,,0,30 m',
+  ...[...'ABCDEFGH'].map((code, i) => `aisle,${code},${3 * (i + 1)},,0,30`),
+  'cross aisle,FRONT,,0,0,27',
+  'cross aisle,MIDDLE,,15,0,27',
+  'cross aisle,BACK,,30,0,27',
+  'start,,,,,,FRONT,13.5',
+  'place,A-01-1,,,,,A,2,left,Near',
+  'place,SHELF/7,,,,,J,40 ft,right,Far',
+];
+
+test('a floor is looked at, taken in, and the same file again changes nothing', async () => {
+  const look = await lead.file('imports/layout?name=floor.csv', [HEAD, ...TWO_BLOCKS].join('\n'));
+  expect(look.body.counts).toMatchObject({ new: 1, changed: 2 });
+  expect((await lead.get('stock/floor')).body.aisles).toHaveLength(8);
+  const before = await standing('B-02-1');
+  expect((await bring(TWO_BLOCKS)).body.counts).toMatchObject({ new: 1, changed: 2 });
+  const floor = (await lead.get('stock/floor')).body;
+  expect(floor).toMatchObject({
+    exact: true,
+    start: { way: 'FRONT', along: 13.5 },
+    end: { way: 'FRONT', along: 13.5 },
+  });
+  expect(floor.aisles.map((a: { code: string }) => a.code).join('')).toBe('JABCDEFGH');
+  // Aisle B is the third now; its places went with it.
+  expect(await standing('B-02-1')).toMatchObject({ aisle: before!.aisle! + 1, along: before!.along });
+  expect(await standing('A-01-1')).toMatchObject({ aisle: 1, along: 20_000, zone: 'Near' });
+  expect(await standing('SHELF/7')).toMatchObject({ aisle: 0, along: 121_920, zone: 'Far' });
+  expect((await bring(TWO_BLOCKS)).body.counts).toMatchObject({ new: 0, changed: 0 });
+  expect(await differences(house)).toEqual([]);
+});
+
+test('wrong and unreachable places are named, and the others are taken', async () => {
+  const { body } = await bring([
+    'place,A-01-1,,,,,A,31',
+    'place,A-01-2,,,,,X,1',
+    'place,A-02-1,,,,,A,3',
+    'place,TO-001,,,,,A,3',
+  ]);
+  expect(body.counts).toMatchObject({ changed: 1, cannotChange: 3 });
+  const says = body.rows.map((r: { name: string; says: string }) => `${r.name}: ${r.says}`);
+  expect(says).toContain('A-01-1: Aisle A is 30 m long, and the place would stand at 31 m.');
+  expect(says).toContain('A-01-2: The floor has no aisle X.');
+  expect(says).toContain('TO-001: TO-001 is the code of a tote, which stands nowhere.');
+});
+
+test('a floor that cannot be walked is refused whole, from a file and by hand', async () => {
+  const look = await lead.file(
+    'imports/layout?name=f.csv',
+    [HEAD, ...TWO_BLOCKS, 'aisle,K,99,,0,30'].join('\n'),
+  );
+  expect(look.body.bad[0]).toMatchObject({ value: 'K' });
+  const floor = (await lead.get('stock/floor')).body;
+  const { aisles, crossAisles, start, end } = floor;
+  const save = (more: object) => lead.post('stock/floor', { aisles, crossAisles, start, end, ...more });
+  expect(await save({ aisles: [...aisles, { code: 'K', x: 99, from: 0, to: 30 }] })).toMatchObject({
+    status: 422,
+    body: { detail: 'Aisle K cannot be reached from the start.' },
+  });
+  expect((await save({ aisles: [] })).status).toBe(400);
+  expect((await save({ start: { way: 'NOWHERE', along: 1 } })).status).toBe(422);
+  // Without aisle H its places stand nowhere, and are named.
+  const without = await save({ aisles: aisles.filter((a: { code: string }) => a.code !== 'H') });
+  expect(without.status).toBe(200);
+  expect(without.body.unplaced).toBeGreaterThan(20);
+  expect(without.body.unplacedCodes).toContain('H-01-1');
+  const picker = await house.signIn('AB-1002');
+  expect((await picker.post('stock/floor', { aisles, crossAisles, start, end })).status).toBe(403);
+});
