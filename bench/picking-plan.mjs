@@ -1,7 +1,7 @@
 // picking.plan: lists for n orders (three lines on average) on 20 aisles, by trolleys of 12 totes; time, length against plain ways and against what no plan can go below, and how fast scans are answered meanwhile.
 import { batchOf, FIRST_TIMES, plainWalks, planLists, walksOf } from '@auk/core';
 import { oneBlock, orders as ordersOn } from './floors.mjs';
-import { caller, percentile, receive } from './house.mjs';
+import { percentile, receive } from './house.mjs';
 import { prepare, scanning } from './scan-roundtrip.mjs';
 
 const TROLLEY = { orders: 12, totes: 12, volume: Infinity, weight: Infinity };

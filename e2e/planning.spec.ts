@@ -94,3 +94,33 @@ test('the lead plans what bears a tag, moves orders between lists, keeps one, an
       .first(),
   ).toBeVisible();
 });
+
+test('the floor gets a middle cross aisle from a file and a longer one by hand, and says what cannot be walked', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  await page.goto('/stock/floor');
+  await page.getByRole('link', { name: 'Bring in' }).click();
+  await page.getByLabel('File', { exact: true }).setInputFiles('demo/floors/two-blocks.csv');
+  await expect(page.getByText('8 aisles, 3 cross aisles')).toBeVisible();
+  await page.getByRole('button', { name: /^Bring in 1 thing/ }).click();
+  await expect(page.getByRole('status')).toContainText('Brought in');
+  await page.goto('/stock/floor');
+  await expect(page.getByLabel('Code of way 10')).toHaveValue('MIDDLE');
+  await expect(page.getByText('288 places of 288 stand on it.')).toBeVisible();
+  // An aisle beyond the cross aisles is on an island until they reach it.
+  await page.getByRole('button', { name: 'Add an aisle' }).click();
+  await page.getByLabel('Code of way 12').fill('k');
+  await expect(
+    page.getByText('✕ Aisle K cannot be reached from the start. Join it by a cross aisle.'),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save the floor' })).toBeDisabled();
+  for (const way of [9, 10, 11]) await page.getByLabel(`End of way ${way}`).fill('105 ft');
+  await expect(page.getByText('cannot be reached')).toBeHidden();
+  await page.getByRole('button', { name: 'Save the floor' }).click();
+  await expect(page.getByText('✓ The floor is saved.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Code of way 9', { exact: true })).toHaveValue('K');
+  await page.getByLabel('Position of way 1', { exact: true }).fill('far');
+  await expect(page.getByText('✕ “far” of A is not a distance')).toBeVisible();
+});

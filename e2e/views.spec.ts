@@ -50,6 +50,8 @@ const VIEWS: [name: string, badge: string, path: string, wait: string][] = [
   ['Receiving', 'AB-1001', '/receiving', 'Waits for it'],
   ['Dock', 'AB-1002', '/receiving/PO-1', 'Scan what comes.'],
   ['Pick', 'AB-1001', '/pick', 'Pick lists'],
+  ['Plan', 'AB-1001', '/pick/plan', 'Plan pick lists'],
+  ['Floor map', 'AB-1001', '/stock/floor', 'The floor from above'],
   ['Parcels', 'AB-1001', '/parcels', 'Parcels'],
   ['Products', 'AB-1001', '/products', 'On hand'],
   ['Floor', 'AB-1003', '/floor', 'Scan a pick list'],

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import { improvedTour } from './improvedTour.js';
 import { evenLayout, type Layout, layoutProblems, lettersOf, type Spot } from './layout.js';
 import { type PlainWay, plainWalks } from './plainWalks.js';
-import { walksOf } from './walks.js';
+import { pathThrough, walksOf } from './walks.js';
 
 const even = evenLayout({ aisles: 5, length: 200_000, pitch: 30_000, middle: 90_000 });
 const spots = fc.array(
@@ -124,4 +124,15 @@ test('what keeps a layout from being walked is named', () => {
     'overlap B',
   ]);
   expect([0, 25, 26, 701].map(lettersOf)).toEqual(['A', 'Z', 'AA', 'ZZ']);
+});
+
+test('a way through spots as they come goes by the crossings', () => {
+  const layout = evenLayout({ aisles: 3, length: 100_000, pitch: 30_000 });
+  const path = pathThrough(layout, [
+    { aisle: 1, along: 90_000 },
+    { aisle: 1, along: 40_000 },
+    { aisle: 2, along: 80_000 },
+  ]);
+  const corners = path.map(p => `${p.x / 1000},${p.y / 1000}`).filter((p, i, all) => p !== all[i - 1]);
+  expect(corners).toEqual(['0,0', '30,0', '30,90', '30,40', '30,100', '60,100', '60,80']);
 });

@@ -104,3 +104,11 @@ function improvedWalks(layout: Layout): Walks {
     },
   };
 }
+
+/** The corners of the way from the layout's start through spots in the order given; the last spot ends it. For drawing a walk as it is walked. */
+export function pathThrough(layout: Layout, spots: readonly Spot[]): { x: number; y: number }[] {
+  const graph = new FloorGraph(layout);
+  const stops = [layout.start, ...spots];
+  const legs = stops.slice(1).map((s, i) => graph.path(stops[i]!, s).slice(1));
+  return [pointOf(layout, layout.start), ...legs.flat()];
+}

@@ -1,5 +1,6 @@
 import type { FloorIn, FloorView } from '@auk/contract';
-import { type Layout, type LayoutProblem, layoutProblems, parseDistance, spotOn } from '@auk/core';
+import { type LayoutProblem, layoutProblems, parseDistance } from '@auk/core';
+import { layoutOf } from './layout.js';
 
 /** A way as it is typed: an aisle at an x, or a cross aisle at a y, from here to there. */
 export interface WayDraft {
@@ -73,17 +74,6 @@ export function wrongOf(draft: FloorDraft): string[] {
   if (draft.ways.some(w => w.code.trim() === '')) unread.push('A way has no code.');
   if (unread.length > 0) return unread;
   return layoutProblems(layoutOf(floorOf(draft))).map((p: LayoutProblem) => `${p.says} ${p.cure}`);
-}
-
-function layoutOf(floor: FloorIn): Layout {
-  const tenths = (n: number) => Math.round(n * METRE);
-  const reach = (w: { from: number; to: number }) => ({ from: tenths(w.from), to: tenths(w.to) });
-  const ways = {
-    aisles: floor.aisles.map(a => ({ code: a.code, x: tenths(a.x), ...reach(a) })),
-    crossAisles: floor.crossAisles.map(c => ({ code: c.code, y: tenths(c.y), ...reach(c) })),
-  };
-  const spot = (s: FloorIn['start']) => spotOn(ways, s.way, tenths(s.along));
-  return { ...ways, start: spot(floor.start), end: spot(floor.end) };
 }
 
 /** A further way beside the last of its kind: as far from it as that one is from the one before. */

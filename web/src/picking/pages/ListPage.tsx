@@ -61,8 +61,8 @@ export default function ListPage() {
             height={200}
           />
           <p className={textCss.quiet}>
-            From the docks at the top through the stops in their order; a stop without coordinates is walked
-            last and is not drawn.
+            From the start through the stops in their order; a stop whose place stands nowhere is walked last
+            and is not drawn.
           </p>
         </aside>
       </div>

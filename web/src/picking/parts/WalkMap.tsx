@@ -1,3 +1,9 @@
+import { pathThrough, type Spot } from '@auk/core';
+import { useQuery } from '@tanstack/react-query';
+import { floorQuery } from '../../places/api.js';
+import { inMetres, layoutOf } from '../../places/layout.js';
+import { Racks, scalesOf } from '../../places/parts/Racks.js';
+
 /** A stop: aisle of its place from 0, distance along it in tenths of a millimetre; null where nobody knows where it stands. */
 export interface MapStop {
   aisle: number | null;
@@ -5,69 +11,53 @@ export interface MapStop {
   done: boolean;
 }
 
-/** A stop that stands on the map; `nth` is its number on the walk. */
-interface Drawn {
-  nth: number;
-  aisle: number;
-  along: number;
-  done: boolean;
-}
-
-const AISLES = 8;
-const LENGTH = 164_000;
-
-/** The walk drawn on the warehouse: racks, the line from stop to stop, and where one stands. Stops that stand nowhere are not drawn. */
-export function WalkMap({
-  stops,
-  at,
-  height = 118,
-}: {
-  stops: MapStop[];
+interface Props {
+  stops: readonly MapStop[];
+  /** The stop at hand, by its number on the walk; null when nobody walks it. */
   at: number | null;
   height?: number;
-}) {
-  const width = 360;
-  const pitch = width / AISLES;
-  const x = (s: Drawn) => pitch * s.aisle + pitch / 2;
-  const y = (s: Drawn) => height - 14 - (s.along / LENGTH) * (height - 28);
-  const drawn = stops.flatMap(({ aisle, along, done }, nth): Drawn[] =>
-    aisle === null || along === null ? [] : [{ nth, aisle, along, done }],
-  );
-  const legs = drawn
-    .slice(1)
-    .map((s, i) => ({ from: drawn[i]!, to: s, walked: at === null ? s.done : s.nth <= at }));
+}
+
+const WIDTH = 360;
+const EDGE = 12;
+const METRE = 10_000;
+
+/** The walk drawn on the floor of the house: racks, the way from stop to stop, and where one stands. Stops that stand nowhere are not drawn. */
+export function WalkMap({ stops, at, height = 118 }: Props) {
+  const floor = useQuery(floorQuery).data;
+  if (!floor) return null;
+  const frame = { width: WIDTH, least: height - 2 * EDGE, most: height - 2 * EDGE, edge: EDGE, foot: EDGE };
+  const { x, y } = scalesOf(floor, frame);
+  const layout = layoutOf(floor);
+  const drawn = stops.flatMap((s, nth) => {
+    const aisle = s.aisle === null ? undefined : layout.aisles[s.aisle];
+    if (!aisle || s.along === null) return [];
+    const spot: Spot = { aisle: s.aisle!, along: s.along };
+    return [{ nth, spot, done: s.done, x: x(aisle.x / METRE), y: y((aisle.from + s.along) / METRE) }];
+  });
+  const way = (of: typeof drawn) => {
+    const corners = pathThrough(
+      layout,
+      of.map(s => s.spot),
+    ).map(inMetres);
+    return corners.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.x)} ${y(p.y)}`).join('');
+  };
+  const walked = drawn.filter(s => (at === null ? s.done : s.nth <= at));
   return (
     <svg
-      viewBox={`0 0 ${width} ${height}`}
+      viewBox={`0 0 ${WIDTH} ${height}`}
       width="100%"
       role="img"
       aria-label="The walk through the warehouse"
     >
-      {Array.from({ length: AISLES + 1 }, (_, i) => (
-        <rect key={i} x={pitch * i - 9} y={14} width={18} height={height - 28} fill="var(--line)" />
-      ))}
-      {legs.map((l, i) => {
-        const level = l.from.aisle === l.to.aisle ? null : y(l.from) + y(l.to) > height ? height - 6 : 6;
-        const d =
-          level === null
-            ? `M${x(l.from)} ${y(l.from)}V${y(l.to)}`
-            : `M${x(l.from)} ${y(l.from)}V${level}H${x(l.to)}V${y(l.to)}`;
-        return (
-          <path
-            key={i}
-            d={d}
-            fill="none"
-            stroke={l.walked ? 'var(--done)' : 'var(--quiet)'}
-            strokeWidth={l.walked ? 3 : 1.6}
-            strokeDasharray={l.walked ? undefined : '3 3'}
-          />
-        );
-      })}
+      <Racks floor={floor} x={x} y={y} />
+      <path d={way(drawn)} fill="none" stroke="var(--quiet)" strokeWidth="1.6" strokeDasharray="3 3" />
+      {walked.length > 0 && <path d={way(walked)} fill="none" stroke="var(--done)" strokeWidth="3" />}
       {drawn.map(s => (
         <circle
           key={s.nth}
-          cx={x(s)}
-          cy={y(s)}
+          cx={s.x}
+          cy={s.y}
           r={s.nth === at ? 7 : 3.6}
           fill={s.nth === at ? 'var(--act)' : s.done ? 'var(--done)' : 'var(--quiet)'}
           stroke={s.nth === at ? 'var(--ink)' : 'none'}

@@ -89,8 +89,8 @@ function Standing({ floor }: { floor: FloorView }) {
     <>
       <p>
         {exact
-          ? '✓ One block or two: walks are the shortest there are.'
-          : '! More than two blocks, or aisles of different reach: walks are improved step by step.'}
+          ? '✓ As saved it is one block or two: walks are the shortest there are.'
+          : '! As saved it is neither one block nor two: walks are improved step by step.'}
       </p>
       <p className={textCss.quiet}>
         {count(places - unplaced, 'place')} of {places} stand on it.

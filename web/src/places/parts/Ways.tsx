@@ -23,7 +23,7 @@ export function Ways({ draft, set, may }: Props) {
   const add = (cross: boolean) => set({ ...draft, ways: [...draft.ways, further(draft.ways, cross)] });
   return (
     <>
-      <Table size="small" aria-label="Aisles and cross aisles">
+      <Table size="small" aria-label="Aisles and cross aisles" sx={{ '& td': { verticalAlign: 'middle' } }}>
         <TableHead>
           <TableRow>
             <TableCell>Code</TableCell>
