@@ -141,6 +141,8 @@ test.each(['gray', 'mono'] as const)(
       missing: 0,
       metres: 120,
       picker: null,
+      for: null,
+      cutOff: null,
       createdAt: '',
       rows,
     });

@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
-import { bringIn, part, signIn } from './hands.js';
+import { bringIn, part, pickAll, says, scan, signIn } from './hands.js';
 
 const TAG = 'plan-journey';
 const GOODS = ['JAR-HEX-12', 'FRM-GRP', 'HTL-J10'];
@@ -123,4 +123,30 @@ test('the floor gets a middle cross aisle from a file and a longer one by hand, 
   await expect(page.getByLabel('Code of way 9', { exact: true })).toHaveValue('K');
   await page.getByLabel('Position of way 1', { exact: true }).fill('far');
   await expect(page.getByText('✕ “far” of A is not a distance')).toBeVisible();
+});
+
+test('the lead hands a list to a picker, who takes it by the scan sheet alone and picks it to the end', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, 'AB-1001');
+  await bringIn(page, [['HAND-1', 'Handed Buyer', 'JAR-HEX-12', 2, '9.00']]);
+  await page.goto('/orders?stage=Clear&words=HAND-1');
+  await page.getByLabel('Choose HAND-1').check();
+  await page.getByRole('button', { name: 'Make pick list of 1' }).click();
+  await expect(page).toHaveURL(/\/pick\/PL-\d+$/);
+  const list = new URL(page.url()).pathname.split('/').at(-1)!;
+  await page.getByLabel('For').selectOption('Mika Solberg');
+  await page.reload();
+  await expect(page.getByLabel('For').locator('option:checked')).toHaveText('Mika Solberg');
+  const hand = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await signIn(hand, 'AB-1006');
+  await hand.goto('/floor');
+  await expect(hand.getByRole('button', { name: 'Take the next list' })).toBeEnabled();
+  await expect(hand.getByRole('button', { name: new RegExp(`${list}.*for you`) })).toBeVisible();
+  await scan(hand, 'AUK-NEXT');
+  await expect(hand.getByRole('heading', { name: list })).toBeVisible();
+  await pickAll(hand);
+  await expect(says(hand)).toHaveText('List complete.');
+  await hand.context().close();
 });

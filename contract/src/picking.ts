@@ -15,6 +15,10 @@ export const ListRow = z.object({
   missing: z.number(),
   metres: z.number(),
   picker: z.string().nullable(),
+  /** For whom the lead has set it aside. */
+  for: z.string().nullable(),
+  /** When the first of its orders leaves. */
+  cutOff: z.string().nullable(),
   createdAt: z.string(),
 });
 export type ListRow = z.infer<typeof ListRow>;
@@ -43,3 +47,11 @@ export const OpenedList = z.object({
   state: fromCore<PickState>(),
 });
 export type OpenedList = z.infer<typeof OpenedList>;
+
+/** The next list is taken on a device. */
+export const TakeNext = z.object({ device: z.string().min(1).max(60) });
+/** A list is set aside for a person, or for anybody again. */
+export const HandList = z.object({ personId: z.uuid().nullable() });
+/** Who may be handed a list. */
+export const Picker = z.object({ id: z.string(), name: z.string() });
+export type Picker = z.infer<typeof Picker>;

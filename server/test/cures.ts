@@ -104,6 +104,7 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Ask the lead to release one under Pick.': ['planning/pages/PlanPage', 'Release'],
   'Auk has stopped trying. Try again; it goes on where it stood.': ['departures/parts/Need', 'Try again'],
   'Correct the country of the address.': ['orders/parts/StopCure', 'MendAddress'],
   'Add the ….': ['orders/parts/StopCure', 'MendAddress'],
@@ -232,6 +233,7 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Another picker takes it over by scanning its code.',
   'Give at least one aisle and the cross aisle at its end.',
   'Put the … onto a cross aisle, within its length.',
   'Let it end after it begins.',

@@ -1,6 +1,8 @@
+import { pathThrough } from '@auk/core';
+import { LAYOUT } from '@auk/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { listAndPick, orderCsv, ordersIn, scanOf } from './drive.js';
+import { listAndPick, orderCsv, ordersIn, pickAll, scanOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -31,12 +33,16 @@ async function import_(rows: string[]): Promise<void> {
   expect((await lead.takeIn('orders', 'channel=web&name=f.csv', orderCsv(rows))).status).toBe(200);
 }
 
-test('a released list reserves places hard: each stop is held in its place, stops go aisle by aisle', async () => {
+test('a released list reserves places hard: each stop is held in its place, stops go along the walk that is said', async () => {
   const { no, stops } = await openList(8);
   const view = (await lead.get(`picking/lists/${no}`)).body;
   expect(view.rows).toHaveLength(stops.length);
-  const aisles = view.rows.map((r: { aisle: number }) => r.aisle);
-  expect(aisles).toEqual(aisles.toSorted((a: number, b: number) => a - b));
+  const spots = view.rows.map((r: { aisle: number; along: number }) => ({ aisle: r.aisle, along: r.along }));
+  const path = pathThrough(LAYOUT, [...spots, LAYOUT.end]);
+  const walked = path
+    .slice(1)
+    .reduce((n, p, i) => n + Math.abs(p.x - path[i]!.x) + Math.abs(p.y - path[i]!.y), 0);
+  expect(Math.round(walked / 10_000)).toBe(view.metres);
   for (const stop of stops.slice(0, 3)) {
     const place = (await lead.get(`places/${stop.placeCode}`)).body;
     const held = place.stock.find((s: { sku: string }) => s.sku === stop.product.sku);
@@ -153,4 +159,56 @@ test('a whole list picked by scans makes every order Picked', async () => {
   expect((await lead.get(`picking/lists/${no}`)).body.state).toBe('done');
   for (const id of ids) expect((await lead.get(`orders/${id}`)).body.row.stage).toBe('Picked');
   expect(await differences(house)).toEqual([]);
+});
+
+test('two pickers who take the next list at one moment get two, and each goes on with their own', async () => {
+  const orders = await ordersIn(lead, 'Clear', 6);
+  for (const part of [orders.slice(0, 2), orders.slice(2, 4), orders.slice(4)])
+    expect((await lead.post('picking/lists', { orderIds: part })).status).toBe(200);
+  const [one, two] = [await house.signIn('AB-1003'), await house.signIn('AB-1002')];
+  const next = (who: Caller, device: string) => who.post('picking/next', { device });
+  const taken = await Promise.all([next(one, 'phone-1'), next(two, 'phone-2')]);
+  expect(taken.map(t => t.status)).toEqual([200, 200]);
+  const numbers = taken.map(t => t.body.state.listNo);
+  expect(new Set(numbers).size).toBe(2);
+  // Battery empty: the same list on another device, not one more.
+  expect((await next(one, 'phone-3')).body.state.listNo).toBe(numbers[0]);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('a list that was set aside for somebody is theirs next, and nobody else’s', async () => {
+  const waiting = (await lead.get('picking/lists')).body.filter(
+    (l: { state: string }) => l.state === 'released',
+  );
+  for (const l of waiting) await pickAll(lead, l.no);
+  const orders = await ordersIn(lead, 'Clear', 4);
+  const made = [orders.slice(0, 2), orders.slice(2)].map(part =>
+    lead.post('picking/lists', { orderIds: part }),
+  );
+  const [first, second] = (await Promise.all(made)).map(m => m.body.no).sort();
+  const { id } = (await lead.get('picking/pickers')).body.find(
+    (p: { name: string }) => p.name === 'Mika Solberg',
+  );
+  expect((await lead.post(`picking/lists/${second}/hand`, { personId: id })).status).toBe(200);
+  const mika = await house.signIn('AB-1006');
+  expect((await lead.get(`picking/lists/${second}`)).body.for).toBe('Mika Solberg');
+  expect((await mika.post('picking/next', { device: 'm' })).body.state.listNo).toBe(second);
+  // Being picked, it is handed to nobody any more; the other one may not be handed over by a picker.
+  expect(await lead.post(`picking/lists/${second}/hand`, { personId: null })).toMatchObject({
+    status: 409,
+    body: { detail: `${second} is being picked already.` },
+  });
+  expect((await mika.post(`picking/lists/${first}/hand`, { personId: id })).status).toBe(403);
+  const office = await house.signIn('AB-1004');
+  expect((await office.post('picking/next', { device: 'o' })).status).toBe(403);
+});
+
+test('where no list waits, taking the next says so', async () => {
+  for (const l of (await lead.get('picking/lists')).body)
+    if (l.state === 'released') await pickAll(lead, l.no);
+  const abel = await house.signIn('AB-1005');
+  expect(await abel.post('picking/next', { device: 'a' })).toMatchObject({
+    status: 404,
+    body: { cure: 'Ask the lead to release one under Pick.' },
+  });
 });

@@ -23,7 +23,18 @@ export const OWN_PREFIX = {
 export type OwnKind = (typeof OWN_PREFIX)[keyof typeof OWN_PREFIX];
 
 /** Commands of the scan sheet; printed as `AUK-UNDO` and so on. */
-export const COMMANDS = ['UNDO', 'ALL', 'SHORT', 'SKIP', 'LABEL', 'CLOSE', 'LEAVE', 'ASIDE', 'YES'] as const;
+export const COMMANDS = [
+  'UNDO',
+  'ALL',
+  'SHORT',
+  'SKIP',
+  'LABEL',
+  'CLOSE',
+  'LEAVE',
+  'ASIDE',
+  'YES',
+  'NEXT',
+] as const;
 export type Command = (typeof COMMANDS)[number];
 
 /** What a scanned or typed text is. `product` covers every code a product may carry: a GTIN in its 14-digit form, or other text. */

@@ -31,6 +31,11 @@ export class Lists {
     return (await tx.of(PickList).findOneByOrFail({ id: list.id })).no;
   }
 
+  /** Sets a list aside for a person; null: for anybody. */
+  async handTo(tx: Tx, id: string, forId: string | null): Promise<void> {
+    await tx.of(PickList).update(id, { forId });
+  }
+
   /** Somebody picks a list, or has picked all of it. */
   async move(tx: Tx, id: string, state: 'picking' | 'done'): Promise<void> {
     await tx.of(PickList).update(id, { state, doneAt: state === 'done' ? tx.at : null });

@@ -21,6 +21,10 @@ export class PickList {
   @Int()
   distance!: number;
 
+  /** For whom it is set aside; null for anybody. */
+  @Uuid({ nullable: true })
+  forId!: string | null;
+
   @At()
   createdAt!: Date;
 

@@ -28,6 +28,27 @@ export function sessionOfList(
   );
 }
 
+/** The list that a person has under way, the newest first. */
+export function underWay(sql: Sql, personId: string): Promise<Pick<PickList, 'no'> | null> {
+  return sql.one(
+    "SELECT l.no FROM pickList l JOIN scanSession x ON x.listId = l.id WHERE l.state = 'picking' AND x.personId = ? ORDER BY x.lastScanAt DESC LIMIT 1",
+    [personId],
+  );
+}
+
+/** The list that a person takes next, locked: what was set aside for them first, then what leaves first. One that somebody else is taking at this moment is passed over. */
+export function lockNextList(
+  tx: Tx,
+  personId: string,
+): Promise<(Pick<PickList, 'id' | 'no'> & { state: string }) | null> {
+  return tx.one(
+    `SELECT l.id, l.no, l.state FROM pickList l WHERE l.state = 'released' AND (l.forId IS NULL OR l.forId = ?)
+       ORDER BY l.forId IS NULL, (SELECT COALESCE(MIN(d.cutOff), '9999-12-31') FROM pickStop s JOIN orders o ON o.id = s.orderId JOIN departure d ON d.id = o.departureId WHERE s.listId = l.id), l.no
+       LIMIT 1 FOR UPDATE SKIP LOCKED`,
+    [personId],
+  );
+}
+
 export function stateOfList(
   sql: Sql,
   listId: string,

@@ -1,5 +1,6 @@
 import {
   fromCore,
+  HandList,
   Id,
   type Judged,
   judgedOf,
@@ -9,8 +10,10 @@ import {
   OpenBench,
   OpenedList,
   type Person,
+  Picker,
   PlanList,
   ScanIn,
+  TakeNext,
 } from '@auk/contract';
 import type { PickState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
@@ -64,6 +67,31 @@ export class PickingController {
   @Answers(MadeNo)
   async release(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: `PL-${(await this.picking.release(parse(PlanList, body).orderIds, by(me))).no}` };
+  }
+
+  @Get('pickers')
+  @May('lists.release')
+  @Answers(z.array(Picker))
+  pickers(): Promise<Picker[]> {
+    return this.queries.pickers();
+  }
+
+  @Post('lists/:no/hand')
+  @HttpCode(200)
+  @May('lists.release')
+  @Takes({ body: HandList })
+  @Answers('nothing')
+  async hand(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    await this.picking.hand(parse(ListNo, no), parse(HandList, body).personId, by(me));
+  }
+
+  @Post('next')
+  @HttpCode(200)
+  @May('pick')
+  @Takes({ body: TakeNext })
+  @Answers(OpenedList)
+  next(@Body() body: unknown, @Me() me: Person): Promise<OpenedList> {
+    return this.picking.next(parse(TakeNext, body).device, by(me));
   }
 
   @Post('open')

@@ -1,17 +1,20 @@
-import type { ListRow, ListStop, ListView } from '@auk/contract';
+import type { ListRow, ListStop, ListView, Picker } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 
-interface ListRecord extends Omit<ListRow, 'no' | 'metres' | 'createdAt'> {
+interface ListRecord extends Omit<ListRow, 'no' | 'metres' | 'createdAt' | 'cutOff'> {
   no: number;
   distance: number;
   createdAt: Date;
+  cutOff: Date | null;
 }
 
 const ROW = `SELECT l.id, l.no, l.state, l.distance, l.createdAt, COUNT(DISTINCT s.orderId) AS orders, COUNT(s.id) AS stops, COALESCE(SUM(s.quantity), 0) AS units,
   (SELECT pe.name FROM scanSession x JOIN person pe ON pe.id = x.personId WHERE x.listId = l.id) AS picker,
   (SELECT COALESCE(SUM(m.quantity * IF(m.why = 'pick', 1, -1)), 0) FROM pickStop q JOIN stockMove m ON m.causeId = q.id AND m.why IN ('pick', 'put back') WHERE q.listId = l.id) AS taken,
+  (SELECT fo.name FROM person fo WHERE fo.id = l.forId) AS \`for\`,
+  (SELECT MIN(d.cutOff) FROM pickStop z JOIN orders o ON o.id = z.orderId JOIN departure d ON d.id = o.departureId WHERE z.listId = l.id) AS cutOff,
   0 AS missing
   FROM pickList l LEFT JOIN pickStop s ON s.listId = l.id`;
 
@@ -30,6 +33,11 @@ export class PickingQueries {
        GROUP BY l.id ORDER BY l.state = 'done', l.no DESC LIMIT ${SHOWN}`,
     );
     return rows.map(toRow);
+  }
+
+  /** Who may be handed a list. */
+  pickers(): Promise<Picker[]> {
+    return this.db.rows<Picker>('SELECT id, name FROM person WHERE active ORDER BY name');
   }
 
   async list(no: number): Promise<ListView> {
@@ -52,5 +60,6 @@ function toRow({ distance, ...r }: ListRecord): ListRow {
     no: `PL-${r.no}`,
     metres: Math.round(distance / 10_000),
     createdAt: r.createdAt.toISOString(),
+    cutOff: r.cutOff?.toISOString() ?? null,
   };
 }

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
-import { Forbidden, NotHere } from '../http/problem.js';
+import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
 import { CatalogService } from '../products/products.module.js';
 import { event, refreshStages, toHistory } from '../records/records.module.js';
@@ -13,6 +13,7 @@ import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import {
   lockList,
+  lockNextList,
   type StopRow,
   sessionOfList,
   softUnits,
@@ -20,6 +21,7 @@ import {
   stopsAmong,
   stopsOf,
   stopsToWalk,
+  underWay,
 } from './pickRows.queries.js';
 import { ListRelease } from './release.service.js';
 
@@ -69,12 +71,45 @@ export class PickingService {
           `Nothing is left on PL-${list.no}: its orders were taken off it.`,
           'Open another list under Pick.',
         );
-      const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id));
-      const sessionId = await this.scans.open(tx, { kind: 'pick', listId: list.id }, state, device);
-      await this.lists.move(tx, list.id, 'picking');
-      await tx.tell('lists', list.id);
-      return { sessionId, listId: list.id, state };
+      return this.begin(tx, list, device);
     });
+  }
+
+  /**
+   * Opens the list that a person takes next: the one they have under way, else what was set aside for them, else what leaves first.
+   * Two who take at the same moment get two lists.
+   */
+  async next(device: string, doer: Doer): Promise<OpenedList> {
+    const own = await underWay(this.db, doer.personId!);
+    if (own) return this.open(`PL-${own.no}`, device, doer);
+    return this.db.tx(doer, async tx => {
+      const list = await lockNextList(tx, doer.personId!);
+      if (!list) throw new NotHere('A list that waits', 'Ask the lead to release one under Pick.');
+      return this.begin(tx, list, device);
+    });
+  }
+
+  /** Sets a list aside for a person; null: for anybody. */
+  async hand(no: number, personId: string | null, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      const list = await lockList(tx, String(no));
+      if (!list) throw new NotHere(`The pick list PL-${no}`);
+      if (list.state !== 'released')
+        throw new TooLate(
+          `PL-${no} is ${list.state === 'done' ? 'done' : 'being picked'} already.`,
+          'Another picker takes it over by scanning its code.',
+        );
+      await this.lists.handTo(tx, list.id, personId);
+      await tx.tell('lists', list.id);
+    });
+  }
+
+  private async begin(tx: Tx, list: { id: string; no: number }, device: string): Promise<OpenedList> {
+    const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id));
+    const sessionId = await this.scans.open(tx, { kind: 'pick', listId: list.id }, state, device);
+    await this.lists.move(tx, list.id, 'picking');
+    await tx.tell('lists', list.id);
+    return { sessionId, listId: list.id, state };
   }
 
   /** A list that was begun goes on where it stood, on this device. Sessions are locked before lists. */

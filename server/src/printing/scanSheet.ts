@@ -14,6 +14,7 @@ const COMMANDS: SheetCode[] = [
   { code: 'AUK-YES', name: 'Yes', does: 'confirms a note at the bench' },
   { code: 'AUK-ALL', name: 'All the rest', does: 'picking: takes all pieces of this stop' },
   { code: 'AUK-SHORT', name: 'Not enough', does: 'picking: the rest is not there' },
+  { code: 'AUK-NEXT', name: 'Next list', does: 'Floor: takes the pick list that is next' },
   { code: 'AUK-SKIP', name: 'Later', does: 'picking: goes on to the next stop' },
 ];
 const COLUMNS = [48, 330];

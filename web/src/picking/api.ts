@@ -1,6 +1,6 @@
-import { ListRow, ListView, MadeNo, OpenedList } from '@auk/contract';
+import { ListRow, ListView, MadeNo, OpenedList, Picker } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
-import { get, post } from '../api.js';
+import { get, post, send } from '../api.js';
 import { deviceId } from '../scans/device.js';
 
 export const listsQuery = queryOptions({
@@ -13,6 +13,18 @@ export const listQuery = (no: string) =>
 
 /** Opens a list on this device, by the code of the list or of a tote of it. */
 export const openList = (code: string) => post(OpenedList, 'picking/open', { code, device: deviceId() });
+
+/** Takes the list that is next for whoever is signed in. */
+export const takeNext = () => post(OpenedList, 'picking/next', { device: deviceId() });
+
+export const pickersQuery = queryOptions({
+  queryKey: ['people', 'pickers'],
+  queryFn: () => get(Picker.array(), 'picking/pickers'),
+});
+
+/** Sets a list aside for a person; null: for anybody. */
+export const handList = (no: string, personId: string | null) =>
+  send(`picking/lists/${no}/hand`, { personId });
 
 /** Puts orders on a new pick list. */
 export const makeList = (orderIds: readonly string[]) => post(MadeNo, 'picking/lists', { orderIds });

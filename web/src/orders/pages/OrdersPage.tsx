@@ -82,11 +82,9 @@ export default function OrdersPage({ departed }: { departed?: boolean }) {
             >
               New order
             </Button>
-            {stage !== 'Clear' && (
-              <Button variant="contained" onClick={() => set('stage', 'Clear')}>
-                Plan pick list
-              </Button>
-            )}
+            <Button variant="contained" component={Link} to="/pick/plan">
+              Plan pick lists
+            </Button>
           </div>
         )}
       </div>

@@ -1,10 +1,11 @@
 import { OpenedList } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { wordsOf } from '../../api.js';
+import { clock } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
@@ -13,12 +14,15 @@ import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
-import { listsQuery, openList } from '../api.js';
+import { listsQuery, openList, takeNext } from '../api.js';
 import css from '../floor.module.css';
 import { Walk } from '../parts/Walk.js';
 
 /** Why a list could not be opened, and how often in a row. */
 type Trouble = { says: string; cure: string; times: number };
+
+/** The code of the scan sheet that takes the next list. */
+const NEXT = 'AUK-NEXT';
 
 /** The Floor: a list is opened by its code, then one stop at a time. */
 export default function FloorPage() {
@@ -60,11 +64,18 @@ function ChooseList({ error }: { error: Trouble | null }) {
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
   const lists = useQuery(listsQuery);
-  useScanner(text => void navigate(`/floor/${encodeURIComponent(text.trim().slice(0, 40))}`), {
-    typed: true,
-    onTyping: setTyped,
+  const next = useMutation({
+    mutationFn: takeNext,
+    onSuccess: got => navigate(`/floor/${got.state.listNo}`),
+    onError: () => playTone('wrong'),
   });
-  const waiting = lists.data?.filter(l => l.state !== 'done') ?? [];
+  const take = (text: string) => {
+    if (text.trim().toUpperCase() === NEXT) next.mutate();
+    else void navigate(`/floor/${encodeURIComponent(text.trim().slice(0, 40))}`);
+  };
+  useScanner(take, { typed: true, onTyping: setTyped });
+  const waiting = lists.data?.filter(l => l.state !== 'done' && (l.for === null || l.for === me.name)) ?? [];
+  const refused = next.error ? { ...wordsOf(next.error), times: 1 } : error;
   return (
     <main className={css.hand}>
       <div className={css.head}>
@@ -78,7 +89,15 @@ function ChooseList({ error }: { error: Trouble | null }) {
       </div>
       <h1>Scan a pick list</h1>
       {typed && <OfflineNote words={typed} />}
-      <p className={textCss.quiet}>or take the next one:</p>
+      <Button
+        variant="contained"
+        className={css.bigbutton}
+        disabled={next.isPending || waiting.length === 0}
+        onClick={() => next.mutate()}
+      >
+        Take the next list
+      </Button>
+      <p className={textCss.quiet}>or one of these:</p>
       {waiting.map(l => (
         <Button
           key={l.id}
@@ -89,18 +108,20 @@ function ChooseList({ error }: { error: Trouble | null }) {
           <span>
             <span className={textCss.code}>{l.no}</span> · {count(l.stops, 'stop')},{' '}
             {count(l.units - l.taken, 'piece')} {l.picker ? `· ${l.picker}` : ''}
+            {l.for && '· for you'}
+            {l.cutOff && ` · leaves ${clock(l.cutOff)}`}
           </span>
         </Button>
       ))}
       {lists.isSuccess && waiting.length === 0 && (
         <p>No list waits. The lead makes them from Clear orders.</p>
       )}
-      {error && (
+      {refused && (
         <>
           <div className={css.spacer} />
           <AnswerBar
             where="hand"
-            answer={{ says: error.says, next: error.cure, tone: 'wrong', times: error.times }}
+            answer={{ says: refused.says, next: refused.cure, tone: 'wrong', times: refused.times }}
           />
         </>
       )}

@@ -1,19 +1,24 @@
-import { ListView } from '@auk/contract';
+import { can, ListView } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
+import { changed } from '../../asked.js';
+import { Choice } from '../../parts/Choice.js';
 import { Head } from '../../parts/Head.js';
 import pageCss from '../../parts/page.module.css';
+import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
-import { listQuery } from '../api.js';
+import { useMe } from '../../people/useMe.js';
+import { handList, listQuery, pickersQuery } from '../api.js';
 import { WalkMap } from '../parts/WalkMap.js';
 
 /** One pick list: its walk, its stops in walking order, and its paper. */
 export default function ListPage() {
   const { no } = useParams();
+  const me = useMe();
   const list = useQuery(listQuery(no!));
   if (!list.data) return <Waiting error={list.error} />;
   const l = list.data;
@@ -42,6 +47,7 @@ export default function ListPage() {
           </Button>
         )}
       </Head>
+      {l.state === 'released' && can(me, 'lists.release') && <HandOver list={l} />}
       <div className={pageCss.withside}>
         <div>
           <DataTable
@@ -67,6 +73,29 @@ export default function ListPage() {
         </aside>
       </div>
     </>
+  );
+}
+
+/** For whom the list is: anybody, or one person, who is given it when they take the next. */
+function HandOver({ list }: { list: ListView }) {
+  const pickers = useQuery(pickersQuery);
+  const client = useQueryClient();
+  const hand = useMutation({
+    mutationFn: (id: string) => handList(list.no, id === '' ? null : id),
+    onSuccess: () => changed(client, 'lists'),
+  });
+  const people = pickers.data ?? [];
+  return (
+    <div className={pageCss.tools}>
+      <ProblemNote error={hand.error} />
+      <Choice
+        label="For"
+        value={people.find(p => p.name === list.for)?.id ?? ''}
+        options={[['', 'anybody'], ...people.map(p => [p.id, p.name] as const)]}
+        disabled={hand.isPending}
+        onChoose={id => hand.mutate(id)}
+      />
+    </div>
   );
 }
 

@@ -50,7 +50,8 @@ export default function PickPage() {
 const COLUMNS: Column<ListRow>[] = [
   { id: 'list', head: 'List', width: 10, cell: l => <CodeLink to={`/pick/${l.no}`}>{l.no}</CodeLink> },
   { id: 'state', head: 'State', width: 14, cell: l => STATE[l.state] },
-  { id: 'picker', head: 'Picker', width: 16, cell: l => l.picker },
+  { id: 'picker', head: 'Picker', width: 16, cell: l => l.picker ?? (l.for && `for ${l.for}`) },
+  { id: 'leaves', head: 'Leaves', width: 12, cell: l => l.cutOff && moment(l.cutOff) },
   { id: 'orders', head: 'Orders', right: true, width: 8, cell: l => l.orders },
   { id: 'stops', head: 'Stops', right: true, width: 8, cell: l => l.stops },
   { id: 'taken', head: 'Taken', right: true, width: 10, cell: l => `${l.taken} of ${l.units}` },
