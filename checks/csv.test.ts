@@ -1,4 +1,4 @@
-import { seeded } from '@auk/demo';
+import { seeded } from '@auk/core';
 import { readCsv } from '@auk/server/imports/table';
 import Papa from 'papaparse';
 import { expect, test } from 'vitest';

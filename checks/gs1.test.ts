@@ -1,5 +1,4 @@
-import { type Gs1Elements, gs1CheckDigit, hasGs1CheckDigit, parseGs1 } from '@auk/core';
-import { seeded } from '@auk/demo';
+import { type Gs1Elements, gs1CheckDigit, hasGs1CheckDigit, parseGs1, seeded } from '@auk/core';
 import parser from 'gs1-barcode-parser-mod';
 import { expect, test } from 'vitest';
 

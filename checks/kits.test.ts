@@ -1,5 +1,4 @@
-import { available, type Gathered, net, promiseTogether, type RecipePart } from '@auk/core';
-import { seeded } from '@auk/demo';
+import { available, type Gathered, net, promiseTogether, type RecipePart, seeded } from '@auk/core';
 import loadHighs from 'highs';
 import { expect, test } from 'vitest';
 

@@ -150,3 +150,16 @@ test('the lead hands a list to a picker, who takes it by the scan sheet alone an
   await expect(says(hand)).toHaveText('List complete.');
   await hand.context().close();
 });
+
+test('totes are made many at once, each with its mark and colour', async ({ page }) => {
+  await signIn(page, 'AB-1001');
+  await page.goto('/stock/totes');
+  await page.getByLabel('How many').fill('3');
+  await page.getByLabel('Letter').fill('w');
+  await page.getByLabel('Colour').selectOption('yellow');
+  await page.getByRole('button', { name: 'Make them' }).click();
+  await expect(page.getByText(/✓ Made: TO-\d+ to TO-\d+\. Print their labels\./)).toBeVisible();
+  await page.getByRole('grid', { name: 'Totes' }).focus();
+  await page.keyboard.press('End');
+  await expect(page.getByRole('row', { name: /W3 yellow/ })).toBeVisible();
+});

@@ -51,6 +51,7 @@ const VIEWS: [name: string, badge: string, path: string, wait: string][] = [
   ['Dock', 'AB-1002', '/receiving/PO-1', 'Scan what comes.'],
   ['Pick', 'AB-1001', '/pick', 'Pick lists'],
   ['Plan', 'AB-1001', '/pick/plan', 'Plan pick lists'],
+  ['Totes', 'AB-1001', '/stock/totes', 'In it since'],
   ['Floor map', 'AB-1001', '/stock/floor', 'The floor from above'],
   ['Parcels', 'AB-1001', '/parcels', 'Parcels'],
   ['Products', 'AB-1001', '/products', 'On hand'],

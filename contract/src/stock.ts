@@ -174,3 +174,31 @@ export const LedgerQuery = z.object({ before: z.coerce.number().int().min(1).opt
 /** How many orders became Clear and Short when the stock was given out anew. */
 export const ServedAgain = z.object({ cleared: z.number(), shorted: z.number() });
 export type ServedAgain = z.infer<typeof ServedAgain>;
+
+/** Colours that totes are made in; on a screen the word always stands beside it. */
+export const TOTE_COLOURS = ['grey', 'blue', 'green', 'yellow', 'red', 'white'] as const;
+
+/** Further totes, numbered one after another: codes TO-…, marks of a letter and a number. */
+export const MakeTotes = z.object({
+  count: z.number().int().min(1).max(200),
+  letter: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z]$/, 'is no letter from A to Z'),
+  colour: z.enum(TOTE_COLOURS),
+});
+export type MakeTotes = z.infer<typeof MakeTotes>;
+
+/** A tote: whose it is now, and what lies in it. `left` tells that goods lie in it for nobody, or since another day. */
+export const ToteRow = z.object({
+  code: z.string(),
+  mark: z.string().nullable(),
+  colour: z.enum(TOTE_COLOURS).nullable(),
+  order: z.string().nullable(),
+  stage: z.string().nullable(),
+  units: z.number(),
+  since: z.string().nullable(),
+  left: z.boolean(),
+});
+export type ToteRow = z.infer<typeof ToteRow>;

@@ -68,6 +68,7 @@ export const BINS: DemoPlace[] = Array.from({ length: SHELVES.aisles }, (_, aisl
 export const TOTES = Array.from({ length: 120 }, (_, i) => ({
   code: `TO-${String(i + 1).padStart(3, '0')}`,
   mark: `${'ABCDEFGHJKLM'[i % 12]}${Math.floor(i / 12) + 1}`,
+  colour: i % 2 === 0 ? 'grey' : 'blue',
 }));
 
 /** Places that are no bins: benches, the way out, and the outside. */

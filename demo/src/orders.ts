@@ -1,7 +1,8 @@
 import type { Address, ReceivedOrder } from '@auk/core';
+import { seeded } from '@auk/core';
 import { CATALOGUE, type DemoProduct } from './catalogue.js';
 import { CHANNELS } from './company.js';
-import { pick, seeded } from './random.js';
+import { pick } from './random.js';
 
 const FIRST = [
   'Marguerite',

@@ -1,4 +1,4 @@
-import { seeded } from '@auk/demo';
+import { seeded } from '@auk/core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { bringIn, listAndPick } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';

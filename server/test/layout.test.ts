@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { listAndPick, ordersIn } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -86,4 +87,37 @@ test('a floor that cannot be walked is refused whole, from a file and by hand', 
   expect(without.body.unplacedCodes).toContain('H-01-1');
   const picker = await house.signIn('AB-1002');
   expect((await picker.post('stock/floor', { aisles, crossAisles, start, end })).status).toBe(403);
+});
+
+test('totes are numbered many at once, and what was left in one is named', async () => {
+  const make = (caller: Caller, more: object = {}) =>
+    caller.post('stock/totes', { count: 12, letter: 'q', colour: 'green', ...more });
+  const known = (await lead.get('stock/totes')).body.length;
+  const both = await Promise.all([make(lead), make(lead)]);
+  const codes = both.flatMap(b => b.body as string[]);
+  expect(new Set(codes).size).toBe(24);
+  const totes = (await lead.get('stock/totes')).body as {
+    code: string;
+    mark: string;
+    colour: string;
+    left: boolean;
+  }[];
+  expect(totes).toHaveLength(known + 24);
+  const green = totes.filter(t => t.colour === 'green').map(t => t.mark);
+  expect(green.sort()).toEqual(Array.from({ length: 24 }, (_, i) => `Q${i + 1}`).sort());
+  expect((await make(lead, { letter: '7' })).status).toBe(400);
+  expect((await make(await house.signIn('AB-1002'))).status).toBe(403);
+  expect(totes.filter(t => t.left)).toEqual([]);
+  // Picked yesterday and never brought to a bench.
+  const [orderId] = await ordersIn(lead, 'Clear', 1);
+  await listAndPick(lead, [orderId!]);
+  const full = async () =>
+    ((await lead.get('stock/totes')).body as { units: number; left: boolean }[]).filter(t => t.units > 0);
+  const now = await full();
+  expect(now.length).toBeGreaterThan(0);
+  expect(now.filter(t => t.left)).toEqual([]);
+  await house.db.run("UPDATE stockMove SET at = at - INTERVAL 2 DAY WHERE why = 'pick'");
+  expect((await full()).filter(t => !t.left)).toEqual([]);
+  const labels = await lead.get('stock/totes/labels.pdf?form=sheet');
+  expect([labels.status, labels.body.slice(0, 5)]).toEqual([200, '%PDF-']);
 });

@@ -1,5 +1,4 @@
-import { emptyBook, foldMoves, type Hold, type LedgerHold, type LedgerMove, post } from '@auk/core';
-import { seeded } from '@auk/demo';
+import { emptyBook, foldMoves, type Hold, type LedgerHold, type LedgerMove, post, seeded } from '@auk/core';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { errnoOf, NONE, Tx } from '../src/database/db.js';
 import { lockAll } from '../src/database/locks.js';

@@ -56,7 +56,7 @@ test.each([
     'orders: indexes',
     'ALTER TABLE orders DROP INDEX bySettled, ADD INDEX bySettled (no, settled)',
   ],
-  ['a column that no entity has', 'place.colour', 'ALTER TABLE place ADD colour INT NULL'],
+  ['a column that no entity has', 'place.shade', 'ALTER TABLE place ADD shade INT NULL'],
   ['a table that no entity has', 'forgotten', 'CREATE TABLE forgotten (id INT PRIMARY KEY)'],
   ['another default', 'orders.version', 'ALTER TABLE orders MODIFY version INT NOT NULL DEFAULT 2'],
   [

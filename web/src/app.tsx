@@ -77,6 +77,7 @@ const DESK: RouteObject[] = [
   page('/stock/counts', () => import('./stock/pages/CountsPage.js')),
   page('/stock/counts/:place', () => import('./stock/pages/CountPage.js')),
   page('/stock/places', () => import('./places/pages/PlacesPage.js')),
+  page('/stock/totes', () => import('./places/pages/TotesPage.js')),
   page('/stock/floor', () => import('./places/pages/MapPage.js')),
   page('/places/:code', () => import('./places/pages/PlacePage.js')),
   page('/receiving', () => import('./receiving/pages/ReceivingPage.js')),

@@ -27,7 +27,7 @@ export interface PickStop {
   wanted: number;
   taken: number;
   missing: number;
-  tote: { id: string; code: string; mark: string } | null;
+  tote: { id: string; code: string; mark: string; colour?: string } | null;
   orderNo: string;
   /** The lot that was chosen, where the product is kept in lots. */
   lot?: { code: string; expiry: string | null };

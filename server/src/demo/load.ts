@@ -1,4 +1,4 @@
-import { canonicalCode, explode, nextDeparture, type ReceivedOrder } from '@auk/core';
+import { canonicalCode, explode, nextDeparture, type ReceivedOrder, seeded } from '@auk/core';
 import {
   BINS,
   BOXES,
@@ -11,7 +11,6 @@ import {
   OTHER_PLACES,
   PEOPLE,
   RESERVE_LEVEL,
-  seeded,
   TIMETABLE,
   TOTES,
   WAREHOUSE,
@@ -156,6 +155,7 @@ export class DemoLoader {
       kind: b.level === RESERVE_LEVEL ? 'reserve' : 'bin',
       walk: i,
       mark: null,
+      colour: null,
     }));
     const totes = TOTES.map(t => ({
       id: newId(),
@@ -168,6 +168,7 @@ export class DemoLoader {
       side: null,
       walk: 0,
       mark: t.mark,
+      colour: t.colour,
     }));
     const others = OTHER_PLACES.map(p => ({
       id: newId(),

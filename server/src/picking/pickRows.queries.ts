@@ -87,13 +87,14 @@ export function stopsToWalk(
       placeCode: string;
       toteCode: string;
       mark: string;
+      colour: string | null;
       orderNo: number;
       taken: number;
       lot: string | null;
     })[]
 > {
   return sql.rows(
-    `SELECT s.id, s.listId, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId, s.quantity, p.code AS placeCode, t.code AS toteCode, t.mark, o.no AS orderNo, l.code AS lot, CAST(l.expiry AS CHAR) AS expiry,
+    `SELECT s.id, s.listId, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId, s.quantity, p.code AS placeCode, t.code AS toteCode, t.mark, t.colour, o.no AS orderNo, l.code AS lot, CAST(l.expiry AS CHAR) AS expiry,
          COALESCE((SELECT SUM(m.quantity * IF(m.why = 'pick', 1, -1)) FROM stockMove m WHERE m.causeId = s.id AND m.why IN ('pick', 'put back')), 0) AS taken
        FROM pickStop s JOIN place p ON p.id = s.placeId JOIN place t ON t.id = s.toteId JOIN orders o ON o.id = s.orderId LEFT JOIN lot l ON l.id = s.lotId WHERE s.listId = ? ORDER BY s.seq`,
     [listId],

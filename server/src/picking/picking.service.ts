@@ -231,7 +231,7 @@ export class PickingService {
         wanted: r.quantity,
         taken: r.taken,
         missing: 0,
-        tote: { id: r.toteId, code: r.toteCode, mark: r.mark },
+        tote: { id: r.toteId, code: r.toteCode, mark: r.mark, ...(r.colour && { colour: r.colour }) },
         orderNo: `OR-${r.orderNo}`,
         ...(r.lot && { lot: { code: r.lot, expiry: r.expiry } }),
       };

@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import type { PlanIn } from '@auk/contract';
-import { fillTotes, group, type Layout, type Spot } from '@auk/core';
+import { fillTotes, group, type Layout, type OrderToPick, type Spot } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { IsNull } from 'typeorm';
 import { Db, newId, type Sql } from '../database/db.js';
@@ -54,16 +54,8 @@ interface KeptList {
   orders: PlannedOrder[];
 }
 
-interface Task {
-  id: string;
-  spots: PlannedSpot[];
-  units: number;
-  totes: number;
-  volume: number;
-  weight: number;
-  due: number | null;
-  apart: string;
-}
+/** An order to plan, with the places where its goods are expected. */
+type Task = Omit<OrderToPick, 'visit' | 'stops'> & { spots: PlannedSpot[] };
 
 /** Computes plans as jobs, each in a thread of its own: what to plan is read, the thread plans, what it found is stored. */
 @Injectable()

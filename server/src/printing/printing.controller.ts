@@ -10,6 +10,7 @@ import { PrintingService } from './printing.service.js';
 import { TagPrinting } from './tags.service.js';
 import { PaperTemplates } from './templates.service.js';
 
+const ToteLabelsQuery = z.object({ form: LabelForm });
 const PlaceLabelsQuery = PlaceQuery.pick({ words: true, kind: true }).extend({ form: LabelForm });
 const ProductLabelsQuery = z.object({
   form: LabelForm,
@@ -41,6 +42,14 @@ export class PrintingController {
   async placeLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
     const { words, kind, form } = parse(PlaceLabelsQuery, query);
     response.type('application/pdf').send(await this.tags.places(words, kind, form));
+  }
+
+  @Get('stock/totes/labels.pdf')
+  @SignedIn()
+  @Takes({ query: ToteLabelsQuery })
+  @Answers('file')
+  async toteLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.tags.totes(parse(ToteLabelsQuery, query).form));
   }
 
   @Get('products/:sku/labels.pdf')

@@ -2,7 +2,7 @@ import type { PlaceQuery } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db } from '../database/db.js';
 import { CatalogService } from '../products/products.module.js';
-import { placesFound } from '../stock/stock.module.js';
+import { placesFound, totesByCode } from '../stock/stock.module.js';
 import { drawTags, type TagForm } from './tags.js';
 
 const MOST = 600;
@@ -20,6 +20,15 @@ export class TagPrinting {
     const rows = await placesFound(this.db, { words, kind, after: undefined }, MOST);
     return drawTags(
       rows.map(r => ({ code: r.code, words: r.code, small: r.zone })),
+      form,
+    );
+  }
+
+  /** Labels of all totes: the mark large, the code under it. */
+  async totes(form: TagForm): Promise<Buffer> {
+    const rows = await totesByCode(this.db, MOST);
+    return drawTags(
+      rows.map(t => ({ code: t.code, words: t.mark ?? t.code, small: t.colour ?? '' })),
       form,
     );
   }

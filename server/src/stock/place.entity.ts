@@ -66,6 +66,10 @@ export class Place {
   @Text(12, { nullable: true })
   mark!: string | null;
 
+  /** Of a tote: what it is made in. */
+  @OneOf(['grey', 'blue', 'green', 'yellow', 'red', 'white'], { nullable: true })
+  colour!: 'grey' | 'blue' | 'green' | 'yellow' | 'red' | 'white' | null;
+
   @Uuid({ nullable: true })
   busyWith!: string | null;
 

@@ -4,6 +4,7 @@ import {
   FloorView,
   LedgerPage,
   LedgerQuery,
+  MakeTotes,
   type Page,
   type Person,
   PlaceIn,
@@ -12,6 +13,7 @@ import {
   pageOf,
   StockQuery,
   StockRow,
+  ToteRow,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
@@ -21,6 +23,7 @@ import { parse } from '../http/parse.js';
 import { FloorService } from './floor.service.js';
 import { Places } from './places.service.js';
 import { StockQueries } from './stock.queries.js';
+import { Totes } from './totes.service.js';
 
 @Controller('stock')
 export class StockController {
@@ -28,6 +31,7 @@ export class StockController {
     private readonly queries: StockQueries,
     private readonly places: Places,
     private readonly floors: FloorService,
+    private readonly totes: Totes,
   ) {}
 
   @Get()
@@ -68,6 +72,22 @@ export class StockController {
   @Answers('nothing')
   async savePlace(@Body() body: unknown, @Me() me: Person): Promise<void> {
     await this.places.save(parse(PlaceIn, body), by(me));
+  }
+
+  @Get('totes')
+  @SignedIn()
+  @Answers(z.array(ToteRow))
+  toteList(): Promise<ToteRow[]> {
+    return this.totes.list(new Date());
+  }
+
+  @Post('totes')
+  @HttpCode(200)
+  @May('places.change')
+  @Takes({ body: MakeTotes })
+  @Answers(z.array(z.string()))
+  makeTotes(@Body() body: unknown, @Me() me: Person): Promise<string[]> {
+    return this.totes.make(parse(MakeTotes, body), by(me));
   }
 
   @Get('floor')

@@ -15,6 +15,7 @@ import { StockQueries } from './stock.queries.js';
 import { StockService } from './stock.service.js';
 import { StockBalance } from './stockBalance.entity.js';
 import { StockMove } from './stockMove.entity.js';
+import { Totes } from './totes.service.js';
 
 export { FloorService, type Standing } from './floor.service.js';
 export { forgetProduct } from './forget.js';
@@ -24,6 +25,7 @@ export { Places } from './places.service.js';
 export { PutAway } from './putAway.service.js';
 export { type HoldChange, type Move, PROMISED_FROM, PROMISED_KINDS, StockService } from './stock.service.js';
 export { StockBalance } from './stockBalance.entity.js';
+export { totesByCode } from './totes.queries.js';
 
 @Module({
   imports: [
@@ -39,7 +41,7 @@ export { StockBalance } from './stockBalance.entity.js';
     HouseModule,
   ],
   controllers: [StockController],
-  providers: [StockService, Places, FloorService, PutAway, Lots, StockQueries],
+  providers: [StockService, Places, FloorService, Totes, PutAway, Lots, StockQueries],
   exports: [StockService, Places, FloorService, PutAway, Lots],
 })
 export class StockModule {}

@@ -1,4 +1,14 @@
-import { type FloorIn, FloorView, type Page, type PlaceIn, PlaceRow, PlaceView, pageOf } from '@auk/contract';
+import {
+  type FloorIn,
+  FloorView,
+  type MakeTotes,
+  type Page,
+  type PlaceIn,
+  PlaceRow,
+  PlaceView,
+  pageOf,
+  ToteRow,
+} from '@auk/contract';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
 
@@ -29,3 +39,10 @@ export const floorQuery = queryOptions({
   queryFn: () => get(FloorView, 'stock/floor'),
 });
 export const saveFloor = (floor: FloorIn) => post(FloorView, 'stock/floor', floor);
+
+export const totesQuery = queryOptions({
+  queryKey: ['stock', 'totes'],
+  queryFn: () => get(ToteRow.array(), 'stock/totes'),
+});
+/** Numbers further totes; gives their codes. */
+export const makeTotes = (totes: MakeTotes) => post(ToteRow.shape.code.array(), 'stock/totes', totes);

@@ -9,7 +9,7 @@ const OLD = (name: string) => `JSON_VALUE(w.layout, '$.${name}')`;
 /**
  * The floor is said aisle by aisle: each with its code, its x and its reach, and the cross aisles that join them. What a house had (so
  * many aisles of one length, as far apart) becomes one block, walked from the front of the first aisle. Plans of pick lists are kept, and a list can
- * be set aside for a person.
+ * be set aside for a person. Totes have a colour.
  */
 export const LAYOUT = [
   `UPDATE warehouse w SET w.layout = JSON_OBJECT(
@@ -19,6 +19,7 @@ export const LAYOUT = [
        JSON_OBJECT('code', 'BACK', 'y', 0 + ${OLD('aisleLength')}, 'from', 0, 'to', GREATEST(1, ${OLD('aisles')} - 1) * ${OLD('aislePitch')})),
      'start', JSON_OBJECT('cross', 0, 'along', 0), 'end', JSON_OBJECT('cross', 0, 'along', 0))
    WHERE ${OLD('aislePitch')} IS NOT NULL`,
+  "ALTER TABLE place ADD COLUMN IF NOT EXISTS colour ENUM('grey','blue','green','yellow','red','white') NULL AFTER mark",
   'ALTER TABLE pickList ADD COLUMN IF NOT EXISTS forId UUID NULL AFTER distance',
   `CREATE TABLE IF NOT EXISTS pickPlan (id UUID NOT NULL PRIMARY KEY, warehouseId UUID NOT NULL REFERENCES warehouse (id), createdAt DATETIME(3) NOT NULL, createdBy UUID NULL,
      state ENUM('planning','ready','failed') NOT NULL DEFAULT 'planning', question JSON NOT NULL, progress JSON NULL, outcome JSON NULL, says VARCHAR(400) NULL,

@@ -118,7 +118,7 @@ function Stop({ stop, state, scan }: { stop: PickStop; state: PickState; scan: (
         <Pips wanted={stop.wanted} done={stop.taken} />
         {stop.tote && (
           <div className={css.tote}>
-            <b>{stop.tote.mark}</b>into tote
+            <b>{stop.tote.mark}</b>into {stop.tote.colour} tote
           </div>
         )}
       </div>

@@ -8,6 +8,7 @@ export const StockNav = () => (
       ['/stock', 'What lies where'],
       ['/stock/counts', 'Counts'],
       ['/stock/places', 'Places'],
+      ['/stock/totes', 'Totes'],
       ['/stock/floor', 'Floor map'],
     ]}
   />

@@ -1,0 +1,140 @@
+import { can, MakeTotes, TOTE_COLOURS, type ToteRow } from '@auk/contract';
+import { count } from '@auk/core';
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { changed } from '../../asked.js';
+import { Choice } from '../../parts/Choice.js';
+import { CodeLink } from '../../parts/Code.js';
+import { Form } from '../../parts/Form.js';
+import { moment } from '../../parts/format.js';
+import { Head } from '../../parts/Head.js';
+import { Line } from '../../parts/Line.js';
+import pageCss from '../../parts/page.module.css';
+import { ProblemNote } from '../../parts/problem.js';
+import { say } from '../../parts/say.js';
+import { type Column, DataTable } from '../../parts/table/DataTable.js';
+import textCss from '../../parts/text.module.css';
+import { useMe } from '../../people/useMe.js';
+import { StockNav } from '../../stock/parts/StockNav.js';
+import { makeTotes, totesQuery } from '../api.js';
+
+/** The totes of the house: whose they are, and in which goods were left. */
+export default function TotesPage() {
+  const totes = useQuery(totesQuery);
+  const may = can(useMe(), 'places.change');
+  const rows = totes.data ?? [];
+  const left = rows.filter(t => t.left).length;
+  const busy = rows.filter(t => t.order !== null).length;
+  return (
+    <>
+      <StockNav />
+      <Head
+        title="Totes"
+        about={`${count(rows.length, 'tote')}, ${busy} with an order${left > 0 ? `, ! goods left in ${left}` : ''}. Each bears its code and a mark that is read from afar.`}
+      />
+      {may && <NewTotes />}
+      <ProblemNote error={totes.error} />
+      <DataTable
+        name="totes"
+        label="Totes"
+        rows={[...rows.filter(t => t.left), ...rows.filter(t => !t.left)]}
+        idOf={t => t.code}
+        columns={COLUMNS}
+        tools={
+          <span>
+            Labels of all:{' '}
+            <a href="/api/v1/stock/totes/labels.pdf?form=sheet" target="_blank" rel="noreferrer">
+              sheet of 30
+            </a>{' '}
+            ·{' '}
+            <a href="/api/v1/stock/totes/labels.pdf?form=thermal" target="_blank" rel="noreferrer">
+              label printer
+            </a>
+          </span>
+        }
+        empty={totes.isSuccess && 'There is no tote yet. Make some above.'}
+      />
+    </>
+  );
+}
+
+const COLUMNS: Column<ToteRow>[] = [
+  { id: 'tote', head: 'Tote', width: 10, cell: t => <span className={textCss.code}>{t.code}</span> },
+  { id: 'mark', head: 'Mark', width: 8, cell: t => <b>{t.mark}</b> },
+  { id: 'colour', head: 'Colour', width: 10, cell: t => t.colour },
+  {
+    id: 'order',
+    head: 'Order',
+    width: 20,
+    cell: t => t.order && <CodeLink to={`/orders?stage=all&words=${t.order}`}>{t.order}</CodeLink>,
+  },
+  { id: 'stage', head: 'Stage', width: 12, cell: t => t.stage },
+  { id: 'units', head: 'Pieces', right: true, width: 8, cell: t => t.units || '' },
+  {
+    id: 'since',
+    head: 'In it since',
+    width: 22,
+    cell: t =>
+      t.since && (
+        <span className={t.left ? textCss.risk : ''}>
+          {t.left ? '! ' : ''}
+          {moment(t.since)}
+        </span>
+      ),
+  },
+];
+
+const COLOURS = TOTE_COLOURS.map(c => [c, c] as const);
+
+/** Numbers further totes: how many, their letter, their colour. */
+function NewTotes() {
+  const [input, setInput] = useState({
+    count: '20',
+    letter: 'A',
+    colour: TOTE_COLOURS[0] as MakeTotes['colour'],
+  });
+  const client = useQueryClient();
+  const read = MakeTotes.safeParse({ ...input, count: Number(input.count) });
+  const make = useMutation({
+    mutationFn: makeTotes,
+    onSuccess: async codes => {
+      say(`Made: ${codes[0]} to ${codes.at(-1)}. Print their labels.`);
+      await changed(client, 'stock');
+    },
+  });
+  return (
+    <Form
+      className={`${pageCss.fields} ${pageCss.bulk}`}
+      label="Further totes"
+      ready={read.success && !make.isPending}
+      onSend={() => read.success && make.mutate(read.data)}
+    >
+      <Line
+        label="How many"
+        digits
+        width={7}
+        value={input.count}
+        onType={n => setInput({ ...input, count: n })}
+      />
+      <Line
+        label="Letter"
+        capitals
+        width={5}
+        most={1}
+        value={input.letter}
+        onType={letter => setInput({ ...input, letter })}
+      />
+      <Choice
+        label="Colour"
+        value={input.colour}
+        options={COLOURS}
+        onChoose={colour => setInput({ ...input, colour })}
+      />
+      <Button type="submit" variant="outlined" color="secondary" disabled={!read.success || make.isPending}>
+        Make them
+      </Button>
+      <ProblemNote error={make.error} />
+    </Form>
+  );
+}
