@@ -83,6 +83,25 @@ test('wrong product, wrong place, too many, wrong tote: refused with what and wh
   expect(play(['A-01-1', '5']).answer.tone).toBe('wrong');
 });
 
+test('a product that is scanned before any place leads to the stop that wants it', () => {
+  const found = play(['SMOKER']);
+  expect(found.answer).toMatchObject({
+    kind: 'moved',
+    says: 'smoker is wanted at B-02-2.',
+    next: 'Go to B-02-2 and scan the place.',
+  });
+  expect([found.state.at, found.effects]).toEqual([2, []]);
+  expect(pickScan(pickScan(found.state, scan('B-02-2')).state, scan('SMOKER')).answer.says).toBe(
+    'Right. 1 more.',
+  );
+  // At a place it is the wrong product, as before; and what is complete leads nowhere.
+  expect(play(['A-01-1', 'SMOKER']).answer.tone).toBe('wrong');
+  const complete = play(['B-02-2', 'SMOKER', 'AUK-ALL']).state;
+  expect(pickScan({ ...complete, placeSeen: null }, scan('SMOKER')).answer.says).toBe(
+    'smoker is complete; put this one back.',
+  );
+});
+
 test('several by number, another product of the same place, short, undo', () => {
   expect(play(['A-01-1', 'FRAME', '4']).state.stops[0]!.taken).toBe(5);
   expect(play(['A-01-1', 'LIDTOP']).state.stops[1]!.taken).toBe(1);

@@ -154,6 +154,9 @@ function product(
       const step = product({ ...state, at: other, seen: false }, state.stops[other]!, p, scan);
       return step.answer.kind === 'refused' ? { ...step, state } : step;
     }
+    // Scanned before any place: whoever has found it already goes to the stop that wants it.
+    const wants = state.stops.findIndex(s => stopOpen(s) > 0 && units(s) !== undefined);
+    if (wants !== -1 && state.placeSeen === null) return goTo(state, wants);
     const done = state.stops.find(s => units(s) !== undefined);
     if (done && stopOpen(done) === 0)
       return refuse(state, `${done.product.name} is complete; put this one back.`, nextHint(state));
@@ -169,6 +172,21 @@ function product(
   const lot = p.type === 'product' ? wrongLot(stop, p, scan) : null;
   if (lot) return refuse(state, lot, nextHint(state));
   return take(state, stop, units(stop)!, scan);
+}
+
+function goTo(state: PickState, at: number): PickStep {
+  const next: PickState = { ...state, at, placeSeen: null, seen: false };
+  const { product, placeCode } = state.stops[at]!;
+  return {
+    state: next,
+    answer: {
+      kind: 'moved',
+      tone: 'info',
+      says: `${product.name} is wanted at ${placeCode}.`,
+      next: nextHint(next),
+    },
+    effects: [],
+  };
 }
 
 /** Why a piece's own lot or expiry forbids it: expired, or not the lot that was chosen. */
