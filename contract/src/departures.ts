@@ -29,6 +29,8 @@ export const BoardDeparture = z.object({
   spare: z.number().nullable(),
   miss: z.number(),
   word: fromCore<Timeliness>(),
+  /** Pickers it takes to have it picked in time, with all that leaves before; null where nothing is to be picked, or the time is over. */
+  pickers: z.number().nullable(),
 });
 export type BoardDeparture = z.infer<typeof BoardDeparture>;
 
@@ -50,6 +52,8 @@ export const Board = z.object({
   toLeave: z.number(),
   gone: z.number(),
   perHour: z.number(),
+  /** People who are picking. */
+  picking: z.number(),
   departures: z.array(BoardDeparture),
   needs: z.array(NeedsPerson),
   labelledByHour: z.array(z.object({ at: z.string(), labelled: z.number(), due: z.number() })),

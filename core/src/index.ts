@@ -48,6 +48,7 @@ export * from './picking/walks.js';
 export * from './planning/distanceBound.js';
 export * from './planning/improveBatches.js';
 export * from './planning/orderBatch.js';
+export * from './planning/pickersNeeded.js';
 export * from './planning/pickTimes.js';
 export * from './planning/plan.js';
 export * from './planning/savings.js';

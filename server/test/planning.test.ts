@@ -1,4 +1,4 @@
-import type { PlanIn, PlanView } from '@auk/contract';
+import type { Board, PlanIn, PlanView } from '@auk/contract';
 import { FIRST_TROLLEY } from '@auk/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
@@ -187,4 +187,31 @@ test('only who may release lists may plan, and nonsense is refused in words', as
   const bad = await lead.post('planning/plans', { ...question(), pickers: 0 });
   expect(bad.status).toBe(400);
   expect((await lead.get(`planning/plans/${v7()}`)).status).toBe(404);
+});
+
+test('the Board says how many pickers a departure takes, and how many are picking', async () => {
+  const board = async () => (await lead.get('departures/board')).body as Board;
+  const before = await board();
+  expect(before.picking).toBe(1);
+  const coming = before.departures.filter(
+    d =>
+      d.state === 'open' && d.bar.clear + d.bar.listed > 0 && Date.parse(d.cutOff) - Date.now() > 3_600_000,
+  );
+  expect(coming.length).toBeGreaterThan(0);
+  for (const d of coming) expect(d.pickers).toBeGreaterThanOrEqual(1);
+  for (const d of before.departures.filter(x => x.bar.clear + x.bar.listed === 0))
+    expect(d.pickers).toBeNull();
+  // An order of a thousand pieces takes hours: more pickers are needed, or the time is over.
+  const last = coming.at(-1)!;
+  const { rows } = (await lead.get(`orders?departure=${last.id}&stage=Clear`)).body;
+  await house.db.run('UPDATE allocation SET quantity = quantity + 100000 WHERE orderId = ? AND hold = ?', [
+    rows[0].id,
+    'soft',
+  ]);
+  const then = (await board()).departures.find(d => d.id === last.id)!;
+  expect(then.pickers).toBeGreaterThan(last.pickers!);
+  await house.db.run('UPDATE allocation SET quantity = quantity - 100000 WHERE orderId = ? AND hold = ?', [
+    rows[0].id,
+    'soft',
+  ]);
 });

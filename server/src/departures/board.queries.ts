@@ -5,6 +5,7 @@ import { DateTime } from 'luxon';
 import { Db } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { NotHere } from '../http/problem.js';
+import { PickForecasts } from '../planning/planning.module.js';
 import { HeldOrders } from '../records/records.module.js';
 
 interface DepartureRecord {
@@ -51,17 +52,19 @@ export class BoardQueries {
     private readonly db: Db,
     private readonly house: HouseService,
     private readonly held: HeldOrders,
+    private readonly picks: PickForecasts,
   ) {}
 
   async board(now: Date): Promise<Board> {
     const { zone } = await this.house.warehouse(this.db);
-    const [departures, bars, handed, gone, pace, needs] = await Promise.all([
+    const [departures, bars, handed, gone, pace, needs, picks] = await Promise.all([
       this.today(now, zone),
       this.bars(),
       this.handedOver(),
       this.goneToday(now, zone),
       this.pace(now),
       this.needs(),
+      this.picks.now(this.db, now),
     ]);
     let ahead = 0;
     const rows = departures.map((d): BoardDeparture => {
@@ -93,6 +96,7 @@ export class BoardQueries {
         spare: f.spare,
         miss: f.miss,
         word: f.word,
+        pickers: d.state === 'open' ? (picks.needed.get(d.id) ?? null) : null,
       };
     });
     return {
@@ -101,6 +105,7 @@ export class BoardQueries {
       toLeave: rows.reduce((n, r) => n + (r.state === 'open' ? r.total : 0), 0),
       gone,
       perHour: pace,
+      picking: picks.picking,
       departures: rows,
       needs,
       labelledByHour: await this.byHour(now, zone, rows),

@@ -3,6 +3,7 @@ import { ChannelsModule } from '../channels/channels.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
+import { PlanningModule } from '../planning/planning.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ScansModule } from '../scans/scans.module.js';
@@ -26,6 +27,7 @@ export { HandoverService } from './handover.service.js';
     ScansModule,
     TimetableModule,
     PrintingModule,
+    PlanningModule,
   ],
   controllers: [DeparturesController],
   providers: [HandoverService, Telling, BoardQueries],

@@ -22,7 +22,7 @@ const TRY_HOURS = 1;
 /** How often planning notes how far it is, and looks whether it shall stop. */
 const LOOK_MS = 400;
 /** An order is to be picked so long before its cut-off, so that it can be packed. */
-const PACK_SECONDS = 20 * 60;
+export const PACK_SECONDS = 20 * 60;
 /** Walks that may be measured while improving: so many for each order, within these bounds. */
 const STEPS = { each: 60, least: 10_000, most: 250_000 };
 const SEED = 1;

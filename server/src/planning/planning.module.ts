@@ -3,6 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { HouseModule } from '../house/house.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { PickingModule } from '../picking/picking.module.js';
+import { PickForecasts } from './pickForecast.service.js';
 import { PickPlan } from './pickPlan.entity.js';
 import { PlannedList } from './plannedList.entity.js';
 import { PlannedOrder } from './plannedOrder.entity.js';
@@ -11,6 +12,7 @@ import { PlanningService } from './planning.service.js';
 import { PlanTimes } from './planTimes.service.js';
 import { PlanWork } from './planWork.service.js';
 
+export { type PickForecast, PickForecasts } from './pickForecast.service.js';
 export { PlanningService } from './planning.service.js';
 
 @Module({
@@ -21,7 +23,7 @@ export { PlanningService } from './planning.service.js';
     PickingModule,
   ],
   controllers: [PlanningController],
-  providers: [PlanningService, PlanWork, PlanTimes],
-  exports: [PlanningService],
+  providers: [PlanningService, PlanWork, PlanTimes, PickForecasts],
+  exports: [PlanningService, PickForecasts],
 })
 export class PlanningModule {}

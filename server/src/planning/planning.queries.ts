@@ -90,6 +90,37 @@ export function walkedLists(sql: Sql, breakSeconds: number, most: number): Promi
   );
 }
 
+/** What is still to be picked for each open departure: orders, and the stops and units of their parts. */
+export function toPickByDeparture(
+  sql: Sql,
+): Promise<(Pick<Departure, 'id' | 'cutOff'> & { orders: number; stops: number; units: number })[]> {
+  return sql.rows(
+    `SELECT d.id, d.cutOff, COUNT(DISTINCT o.id) AS orders, COUNT(DISTINCT o.id, a.productId) AS stops, CAST(SUM(a.quantity) AS INT) AS units
+       FROM departure d JOIN orders o ON o.departureId = d.id AND o.stage IN ('Clear', 'Listed') JOIN allocation a ON a.orderId = o.id AND a.hold IN ('soft', 'listed') AND a.quantity > 0
+       WHERE d.state = 'open' GROUP BY d.id ORDER BY d.cutOff, d.id`,
+  );
+}
+
+/** How far was walked for an order on the newest lists, and how many orders a list had; null before the first list. */
+export function walkedForOrders(
+  sql: Sql,
+  most: number,
+): Promise<{ distance: number | null; orders: number; lists: number } | null> {
+  return sql.one(
+    `SELECT CAST(SUM(l.distance) AS DOUBLE) AS distance, CAST(COALESCE(SUM(l.orders), 0) AS INT) AS orders, COUNT(*) AS lists
+       FROM (SELECT k.distance, (SELECT COUNT(DISTINCT s.orderId) FROM pickStop s WHERE s.listId = k.id) AS orders FROM pickList k ORDER BY k.no DESC LIMIT ?) l`,
+    [most],
+  );
+}
+
+/** People who have scanned on the Floor within so many minutes. */
+export function pickingNow(sql: Sql, minutes: number): Promise<{ n: number } | null> {
+  return sql.one(
+    "SELECT COUNT(DISTINCT personId) AS n FROM scanSession WHERE kind = 'pick' AND lastScanAt > NOW(3) - INTERVAL ? MINUTE",
+    [minutes],
+  );
+}
+
 export function lockPlan(tx: Tx, id: string): Promise<Pick<PickPlan, 'id' | 'version' | 'state'> | null> {
   return tx.one('SELECT id, version, state FROM pickPlan WHERE id = ? FOR UPDATE', [id]);
 }

@@ -35,7 +35,7 @@ export default function BoardPage() {
             : 'No label was bought in the last hour and a half, so the pace is not known.'}
         </p>
         {departures.map(d => (
-          <DepartureRow key={d.id} departure={d} zone={board.data.zone} />
+          <DepartureRow key={d.id} departure={d} zone={board.data.zone} picking={board.data.picking} />
         ))}
         <div className={css.key}>
           {SEGMENTS.map(([key, letter, word]) => (

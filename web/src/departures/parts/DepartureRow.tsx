@@ -15,7 +15,14 @@ export const SEGMENTS: [key: keyof StageBar, letter: string, word: string][] = [
   ['labelled', '✓', 'Labelled'],
 ];
 
-export function DepartureRow({ departure: d, zone }: { departure: BoardDeparture; zone: string }) {
+interface Props {
+  departure: BoardDeparture;
+  zone: string;
+  /** People who are picking now. */
+  picking: number;
+}
+
+export function DepartureRow({ departure: d, zone, picking }: Props) {
   const left = DateTime.fromISO(d.cutOff).diff(useMinute(), 'minutes').minutes;
   const working = d.bar.clear + d.bar.listed + d.bar.picked + d.bar.packed;
   return (
@@ -30,7 +37,10 @@ export function DepartureRow({ departure: d, zone }: { departure: BoardDeparture
       </span>
       <span>
         {d.state === 'open' && <Bar bar={d.bar} />}
-        <span className={css.says}>{sayOf(d, working, left, zone)}</span>
+        <span className={css.says}>
+          {sayOf(d, working, left, zone)}
+          {left > 0 && <Pickers needed={d.pickers ?? 0} picking={picking} soon={left < SOON_MINUTES} />}
+        </span>
       </span>
       <span className={css.total}>{d.state === 'open' ? d.total : ''}</span>
       <Sign departure={d} left={left} />
@@ -50,6 +60,21 @@ function sayOf(d: BoardDeparture, working: number, left: number, zone: string): 
   return d.spare >= 0
     ? `At this pace ready ${clock(d.readyAt, zone)}, ${span(d.spare)} to spare`
     : `At this pace ready ${clock(d.readyAt, zone)}, ${span(d.spare)} late`;
+}
+
+/** Departures that leave within so many minutes want a picker even when one is enough. */
+const SOON_MINUTES = 120;
+
+/** Whether those who pick are enough to have a departure picked in time. */
+function Pickers({ needed, picking, soon }: { needed: number; picking: number; soon: boolean }) {
+  if (needed <= picking || (needed === 1 && !soon)) return null;
+  const more = needed - picking;
+  return (
+    <span className={textCss.risk} data-part="pickers">
+      {' '}
+      ! {count(more, 'more picker')} to have it picked in time.
+    </span>
+  );
 }
 
 function Bar({ bar }: { bar: StageBar }) {
