@@ -246,3 +246,29 @@ test('a word that is in very many orders is counted with what else is asked as e
     expect((await lead.get(asked)).body.count).toEqual({ n, over: false });
   }
 });
+
+test('a product that is in very many orders is tested order by order, and counted as exactly', async () => {
+  const [product] = await house.db.rows<{ id: string }>("SELECT id FROM product WHERE sku = 'SCALE-1'");
+  await house.db.run(
+    "UPDATE orderLine SET productId = ? WHERE title = 'x' ORDER BY orderId DESC LIMIT 30000",
+    [product!.id],
+  );
+  await house.db.run("UPDATE orders SET starred = 1 WHERE channelNumber LIKE 'SC-91%'");
+  const WITH = 'EXISTS (SELECT 1 FROM orderLine l WHERE l.orderId = o.id AND l.productId = ?)';
+  const all = (await lead.get('orders?stage=all&product=SCALE-1&sort=newest&size=50')).body;
+  expect(all.count).toEqual({ n: 10_000, over: true });
+  const first = await house.db.rows<{ no: number }>(
+    `SELECT o.no FROM orders o WHERE ${WITH} ORDER BY o.no DESC LIMIT 50`,
+    [product!.id],
+  );
+  expect(all.rows.map((r: { no: string }) => r.no)).toEqual(first.map(o => `OR-${o.no}`));
+  const { n } = (await house.db.one<{ n: number }>(
+    `SELECT COUNT(*) AS n FROM orders o WHERE o.starred = 1 AND ${WITH}`,
+    [product!.id],
+  ))!;
+  expect(n).toBeGreaterThan(0);
+  expect((await lead.get('orders?stage=all&product=SCALE-1&starred=yes')).body.count).toEqual({
+    n,
+    over: false,
+  });
+});
