@@ -1,5 +1,4 @@
 import { formatSize, formatWeight } from '@auk/core';
-import { DateTime } from 'luxon';
 import { looks } from '../theme/look.js';
 
 /** The warehouse's zone, set once the house is known; one warehouse on screen. */
@@ -7,24 +6,50 @@ let houseZone = 'UTC';
 export const setHouseZone = (zone: string): void => {
   houseZone = zone;
 };
-export const zoneOfHouse = (): string => houseZone;
+
+// Times are told by the browser itself: the library of days is large, and Bench and Floor begin sooner without it.
+const told = (
+  at: Date | number,
+  timeZone: string,
+  options: Intl.DateTimeFormatOptions,
+): Record<string, string> =>
+  Object.fromEntries(
+    new Intl.DateTimeFormat('en-US', { ...options, hourCycle: 'h23', timeZone })
+      .formatToParts(at)
+      .map(p => [p.type, p.value]),
+  );
+const DAY = { weekday: 'short', day: 'numeric', month: 'short' } as const;
+
+const dayOf = (at: Date | number, zone: string): string => {
+  const { weekday, day, month } = told(at, zone, DAY);
+  return `${weekday} ${day} ${month}`;
+};
 
 /** "Wed 25 Nov" of an ISO day. */
-export const day = (iso: string | null): string => (iso ? DateTime.fromISO(iso).toFormat('ccc d LLL') : '');
+export const day = (iso: string | null): string =>
+  iso ? dayOf(new Date(`${iso.slice(0, 10)}T12:00Z`), 'UTC') : '';
 
-/** "15:30" in the warehouse's zone. */
-export const clock = (iso: string, zone = houseZone): string =>
-  DateTime.fromISO(iso, { zone }).toFormat('HH:mm');
+/** "15:30" of a moment, in the warehouse's zone. */
+export function clock(at: string | number, zone = houseZone): string {
+  const { hour, minute } = told(new Date(at), zone, { hour: '2-digit', minute: '2-digit' });
+  return `${hour}:${minute}`;
+}
+
+/** "Mon 23 Nov 13:07" of a moment. */
+export const moment = (iso: string, zone = houseZone): string =>
+  `${dayOf(new Date(iso), zone)} ${clock(iso, zone)}`;
+
+/** "Mon 23 Nov" of a moment, in the warehouse's zone. */
+export const dayAt = (at: number): string => dayOf(at, houseZone);
+
+/** Minutes from one moment until another; negative when it is past. */
+export const minutesUntil = (iso: string, now: number): number => (Date.parse(iso) - now) / 60_000;
 
 /** "23 min" or "2 h 23 min" until (or since) a moment; never negative. */
 export function span(minutes: number): string {
   const m = Math.abs(Math.round(minutes));
   return m < 60 ? `${m} min` : `${Math.floor(m / 60)} h ${m % 60} min`;
 }
-
-/** "Mon 23 Nov 13:07" of a moment. */
-export const moment = (iso: string, zone = houseZone): string =>
-  DateTime.fromISO(iso, { zone }).toFormat('ccc d LLL HH:mm');
 
 /** A weight in milligrams, in the person's units. */
 export const weight = (mg: number): string => formatWeight(mg, looks.now().units);

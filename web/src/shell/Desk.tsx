@@ -1,10 +1,9 @@
 import { Strip } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
-import { DateTime } from 'luxon';
 import { Suspense, useEffect, useRef } from 'react';
 import { Link, Outlet, useLocation } from 'react-router';
 import { stripQuery } from '../departures/api.js';
-import { clock, span, zoneOfHouse } from '../parts/format.js';
+import { clock, dayAt, minutesUntil, span } from '../parts/format.js';
 import { SayHere } from '../parts/say.js';
 import { useMinute } from '../parts/useMinute.js';
 import { Waiting } from '../parts/Waiting.js';
@@ -67,11 +66,11 @@ function Page() {
 }
 
 function Clock({ next }: { next: Strip['next'] }) {
-  const now = useMinute().setZone(zoneOfHouse());
-  const left = next && DateTime.fromISO(next.cutOff).diff(now, 'minutes').minutes;
+  const now = useMinute();
+  const left = next && minutesUntil(next.cutOff, now);
   return (
     <div className={css.clock}>
-      <b>{now.toFormat('HH:mm')}</b> {now.toFormat('ccc d LLL')}
+      <b>{clock(now)}</b> {dayAt(now)}
       {next && left !== null && (
         <div>
           {next.carrierName} leaves{' '}

@@ -1,8 +1,7 @@
 import { BoardDeparture, StageBar } from '@auk/contract';
 import { count } from '@auk/core';
-import { DateTime } from 'luxon';
 import { Link } from 'react-router';
-import { clock, span } from '../../parts/format.js';
+import { clock, minutesUntil, span } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { useMinute } from '../../parts/useMinute.js';
 import css from '../board.module.css';
@@ -23,7 +22,7 @@ interface Props {
 }
 
 export function DepartureRow({ departure: d, zone, picking }: Props) {
-  const left = DateTime.fromISO(d.cutOff).diff(useMinute(), 'minutes').minutes;
+  const left = minutesUntil(d.cutOff, useMinute());
   const working = d.bar.clear + d.bar.listed + d.bar.picked + d.bar.packed;
   return (
     <Link

@@ -1,7 +1,6 @@
 import { BenchView } from '@auk/contract';
 import { type PackState, packNotes } from '@auk/core';
-import { DateTime } from 'luxon';
-import { clock, span } from '../../parts/format.js';
+import { clock, minutesUntil, span } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { useMinute } from '../../parts/useMinute.js';
 import { useTitle } from '../../parts/useTitle.js';
@@ -13,7 +12,7 @@ export function PackHead({ view, state }: { view: BenchView; state: PackState })
   const me = useMe();
   useTitle(`Bench ${view.channelNumber}`);
   const now = useMinute();
-  const left = view.departure ? DateTime.fromISO(view.departure.cutOff).diff(now, 'minutes').minutes : 0;
+  const left = view.departure ? minutesUntil(view.departure.cutOff, now) : 0;
   return (
     <header className={css.bhead}>
       <h1 className={`${textCss.code} ${css.no}`}>{view.channelNumber}</h1>
