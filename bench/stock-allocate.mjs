@@ -1,7 +1,6 @@
 // stock.allocate: orders over 2,000 products with nested bundles are broken into parts and promised free stock in the core, against the
 // least that could be done with the same wants: sorting them once and taking each from a map.
-import { allocate, explode } from '@auk/core';
-import { seeded } from '@auk/demo';
+import { allocate, explode, seeded } from '@auk/core';
 
 const PRODUCTS = 2_000;
 const GOAL_MS = 1_000;
