@@ -104,7 +104,7 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
-  'Ask the lead to release one under Pick.': ['planning/pages/PlanPage', 'Release'],
+  'Ask the lead to release one under Pick.': ['planning/parts/ReadyPlan', 'Release'],
   'Auk has stopped trying. Try again; it goes on where it stood.': ['departures/parts/Need', 'Try again'],
   'Correct the country of the address.': ['orders/parts/StopCure', 'MendAddress'],
   'Add the ….': ['orders/parts/StopCure', 'MendAddress'],
