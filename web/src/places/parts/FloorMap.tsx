@@ -36,7 +36,7 @@ export function FloorMap({ floor, walks }: Props) {
     >
       <Racks floor={floor} x={x} y={y} />
       {aisles.map(a => (
-        <text key={a.code} x={x(a.x)} y={height - 5} textAnchor="middle" fontSize="12" fill="var(--quiet)">
+        <text key={a.code} x={x(a.x)} y={height - 5} textAnchor="middle" fontSize="16" fill="var(--quiet)">
           {a.code}
         </text>
       ))}

@@ -47,7 +47,7 @@ export function Figures({ plan }: { plan: PlanView }) {
 }
 
 function lateWords({ late, lateAlready }: PlanView): string {
-  if (late === 0) return '✓ of all pickers together, nothing late';
+  if (late === 0) return 'of all pickers together, ✓ nothing late';
   const already = lateAlready > 0 ? `, ${lateAlready} of them whatever is done` : '';
   return `of all pickers together, ✕ ${late} late${already}`;
 }
