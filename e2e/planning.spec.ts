@@ -85,6 +85,11 @@ test('the lead plans what bears a tag, moves orders between lists, keeps one, an
   await page.getByRole('button', { name: 'Release 1 list' }).click();
   await expect(page.getByRole('row').filter({ hasText: '● released' })).toHaveCount(2);
   await expect(page.getByRole('button', { name: /^Release/ })).toBeHidden();
+  // A plan that was left is found again.
+  const plan = page.url();
+  await page.goto('/pick/plan');
+  await page.getByRole('listitem').filter({ hasText: '2 lists, 2 released' }).getByRole('link').click();
+  await expect(page).toHaveURL(plan);
   await page.getByRole('row').filter({ hasText: '● released' }).first().getByRole('link').click();
   await expect(page).toHaveURL(/\/pick\/PL-\d+$/);
   await expect(

@@ -50,7 +50,6 @@ export const PlanChoices = z.object({
   waiting: z.array(z.object({ no: z.string(), lacks: z.string(), expected: z.string().nullable() })),
   waitingOrders: z.number(),
   trolley: Trolley,
-  times: z.object({ metresPerSecond: z.number(), setUp: z.number(), stop: z.number(), unit: z.number() }),
   /** How the times came about, in a sentence. */
   timesFrom: z.string(),
 });

@@ -233,6 +233,7 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Choose somebody who works here.',
   'Another picker takes it over by scanning its code.',
   'Give at least one aisle and the cross aisle at its end.',
   'Put the … onto a cross aisle, within its length.',

@@ -190,6 +190,8 @@ test('a list that was set aside for somebody is theirs next, and nobody else’s
     (p: { name: string }) => p.name === 'Mika Solberg',
   );
   expect((await lead.post(`picking/lists/${second}/hand`, { personId: id })).status).toBe(200);
+  const nobody = await lead.post(`picking/lists/${first}/hand`, { personId: v7() });
+  expect(nobody).toMatchObject({ status: 404, body: { cure: 'Choose somebody who works here.' } });
   const mika = await house.signIn('AB-1006');
   expect((await lead.get(`picking/lists/${second}`)).body.for).toBe('Mika Solberg');
   expect((await mika.post('picking/next', { device: 'm' })).body.state.listNo).toBe(second);

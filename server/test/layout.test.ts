@@ -65,6 +65,25 @@ test('wrong and unreachable places are named, and the others are taken', async (
   expect(says).toContain('TO-001: TO-001 is the code of a tote, which stands nowhere.');
 });
 
+test('two who lay a floor at one moment leave every place on the aisle of its code', async () => {
+  const { aisles, crossAisles, start, end } = (await lead.get('stock/floor')).body;
+  const save = (list: unknown[]) => lead.post('stock/floor', { aisles: list, crossAisles, start, end });
+  const astray = async () => {
+    const floor = (await lead.get('stock/floor')).body;
+    const rows = await house.db.rows<{ code: string; aisle: number }>(
+      "SELECT code, aisle FROM place WHERE aisle IS NOT NULL AND code REGEXP '^[B-G]-[0-9]{2}-[0-9]$'",
+    );
+    expect(rows.length).toBeGreaterThan(100);
+    return rows.filter(r => floor.aisles[r.aisle].code !== r.code[0]).map(r => r.code);
+  };
+  for (let i = 0; i < 6; i++) {
+    const turned = [aisles.toReversed(), [...aisles.slice(3), ...aisles.slice(0, 3)]];
+    const saved = await Promise.all(turned.map(save));
+    expect(saved.map(x => x.status)).toEqual([200, 200]);
+    expect(await astray()).toEqual([]);
+  }
+});
+
 test('a floor that cannot be walked is refused whole, from a file and by hand', async () => {
   const look = await lead.file(
     'imports/layout?name=f.csv',

@@ -137,6 +137,9 @@ test('lists of a plan are released once, what is not Clear any more stays behind
   const made = (await lead.get(`picking/lists/${numbers[0]}`)).body;
   expect(new Set(made.rows.map((r: { order: string }) => r.order)).size).toBe(list.orders.length - 1);
   expect(made.metres).toBeLessThanOrEqual(list.metres);
+  // A list that is not there is answered for itself, and holds up no other.
+  const mixed = await lead.post(`planning/plans/${plan.id}/release`, { listIds: [v7(), list.id] });
+  expect(mixed.body.lists.map((l: { no: string | null }) => l.no)).toEqual([null, numbers[0]]);
   // All orders of the next one are gone: it says so, and nothing of it is released.
   const next = view.lists.find(l => !l.released)!;
   for (const o of next.orders) await lead.post(`orders/${o.id}/park`, { reason: 'all of them' });

@@ -68,7 +68,8 @@ export function planLists(
     carries(limits, { orders: 1, totes: o.totes, volume: o.volume, weight: o.weight });
   const small = orders.flatMap((o, i) => (fits(o) ? [i] : []));
   const large = orders.flatMap((o, i) => (fits(o) ? [] : [batchOf(walks, orders, [i])]));
-  const secondsOf = (b: Batch) => walkSeconds(times, b) + (sorted(b, method) ? b.units * times.sort : 0);
+  const secondsOf = (b: Batch) =>
+    walkSeconds(times, b) + (needsSorting(b, method) ? b.units * times.sort : 0);
   const late = (batches: readonly Batch[]) => lateOrders([...large, ...batches], orders, secondsOf, shifts);
   const perWalk = times.setUp * times.speed;
   let batches = savingsBatches(walks, orders, small, limits, perWalk, shouldStop);
@@ -87,13 +88,13 @@ export function planLists(
   return { ...all, lists, method, ...measures(question, orders, limits) };
 }
 
-/** Plans by each method; the first is the one that takes the fewest late orders, then the least time. */
+/** Plans by some methods; the first is the one that makes the fewest orders late, then takes the least time. */
 export function comparePlans(
   question: Omit<PlanQuestion, 'method'>,
+  methods: readonly PickMethod[],
   shouldStop: () => boolean,
   progress?: (lists: readonly Batch[]) => void,
 ): Plan[] {
-  const methods: PickMethod[] = ['cluster', 'batch', 'single'];
   return methods
     .map(method => planLists({ ...question, method }, shouldStop, progress))
     .sort((a, b) => a.late - b.late || a.seconds - b.seconds);
@@ -101,12 +102,12 @@ export function comparePlans(
 
 function asPicked(o: OrderToPick, method: PickMethod): OrderToPick {
   if (method !== 'batch') return o;
-  return { ...o, totes: 0, apart: `${o.apart} ${o.units === 1 ? SINGLE : 'several'}` };
+  return { ...o, totes: 0, apart: `${o.apart} ${o.units === 1 ? 'of one piece' : 'of several'}` };
 }
 
-const SINGLE = 'single piece';
-const sorted = (b: Batch, method: PickMethod): boolean =>
-  method === 'batch' && b.orders.length > 1 && !b.apart.endsWith(SINGLE);
+/** A heap of orders of one piece each is as good as sorted. */
+const needsSorting = (b: Batch, method: PickMethod): boolean =>
+  method === 'batch' && b.orders.length > 1 && b.units > b.orders.length;
 
 function lateOrders(
   batches: readonly Batch[],

@@ -56,6 +56,14 @@ export class HouseService {
     return (await this.first(sql))!.layout as Layout;
   }
 
+  /** The same with the floor locked until the transaction ends: nobody lays another meanwhile. */
+  async lockedLayout(tx: Tx): Promise<Layout> {
+    const [first] = await tx
+      .of(WarehouseEntity)
+      .find({ order: { code: 'ASC' }, take: 1, lock: { mode: 'pessimistic_write' } });
+    return first!.layout as Layout;
+  }
+
   /** Writes the floor; the caller has made sure that it can be walked. */
   async setLayout(tx: Tx, layout: Layout): Promise<void> {
     const { id } = (await this.first(tx))!;

@@ -1,6 +1,7 @@
 import type { Sql, Tx } from '../database/db.js';
 import type { PickList } from '../lists/pickList.entity.js';
 import type { PickStop } from '../lists/pickStop.entity.js';
+import type { Person } from '../people/person.entity.js';
 import type { ScanSession } from '../scans/scanSession.entity.js';
 import type { Lot } from '../stock/lot.entity.js';
 import type { StockMove } from '../stock/stockMove.entity.js';
@@ -36,13 +37,18 @@ export function underWay(sql: Sql, personId: string): Promise<Pick<PickList, 'no
   );
 }
 
+/** Whether there is such a person, and they still work here. */
+export function isHere(sql: Sql, personId: string): Promise<Pick<Person, 'id'> | null> {
+  return sql.one('SELECT id FROM person WHERE id = ? AND active', [personId]);
+}
+
 /** The list that a person takes next, locked: what was set aside for them first, then what leaves first. One that somebody else is taking at this moment is passed over. */
 export function lockNextList(
   tx: Tx,
   personId: string,
 ): Promise<(Pick<PickList, 'id' | 'no'> & { state: string }) | null> {
   return tx.one(
-    `SELECT l.id, l.no, l.state FROM pickList l WHERE l.state = 'released' AND (l.forId IS NULL OR l.forId = ?)
+    `SELECT l.id, l.no, l.state FROM pickList l WHERE l.state = 'released' AND (l.forId IS NULL OR l.forId = ? OR NOT EXISTS (SELECT 1 FROM person e WHERE e.id = l.forId AND e.active))
        ORDER BY l.forId IS NULL, (SELECT COALESCE(MIN(d.cutOff), '9999-12-31') FROM pickStop s JOIN orders o ON o.id = s.orderId JOIN departure d ON d.id = o.departureId WHERE s.listId = l.id), l.no
        LIMIT 1 FOR UPDATE SKIP LOCKED`,
     [personId],

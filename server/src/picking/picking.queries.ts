@@ -13,7 +13,7 @@ interface ListRecord extends Omit<ListRow, 'no' | 'metres' | 'createdAt' | 'cutO
 const ROW = `SELECT l.id, l.no, l.state, l.distance, l.createdAt, COUNT(DISTINCT s.orderId) AS orders, COUNT(s.id) AS stops, COALESCE(SUM(s.quantity), 0) AS units,
   (SELECT pe.name FROM scanSession x JOIN person pe ON pe.id = x.personId WHERE x.listId = l.id) AS picker,
   (SELECT COALESCE(SUM(m.quantity * IF(m.why = 'pick', 1, -1)), 0) FROM pickStop q JOIN stockMove m ON m.causeId = q.id AND m.why IN ('pick', 'put back') WHERE q.listId = l.id) AS taken,
-  (SELECT fo.name FROM person fo WHERE fo.id = l.forId) AS \`for\`,
+  (SELECT fo.name FROM person fo WHERE fo.id = l.forId AND fo.active) AS \`for\`,
   (SELECT MIN(d.cutOff) FROM pickStop z JOIN orders o ON o.id = z.orderId JOIN departure d ON d.id = o.departureId WHERE z.listId = l.id) AS cutOff,
   0 AS missing
   FROM pickList l LEFT JOIN pickStop s ON s.listId = l.id`;

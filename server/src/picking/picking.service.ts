@@ -12,6 +12,7 @@ import { Reservations } from '../reservations/reservations.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import {
+  isHere,
   lockList,
   lockNextList,
   type StopRow,
@@ -99,6 +100,8 @@ export class PickingService {
           `PL-${no} is ${list.state === 'done' ? 'done' : 'being picked'} already.`,
           'Another picker takes it over by scanning its code.',
         );
+      if (personId !== null && !(await isHere(tx, personId)))
+        throw new NotHere('That person', 'Choose somebody who works here.');
       await this.lists.handTo(tx, list.id, personId);
       await tx.tell('lists', list.id);
     });

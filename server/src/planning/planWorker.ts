@@ -1,6 +1,6 @@
 // The thread in which a plan is computed, so that scans are answered meanwhile. Its data is a PlanTask; it posts PlanNews.
 import { parentPort, workerData } from 'node:worker_threads';
-import { planLists, walksOf } from '@auk/core';
+import { comparePlans, walksOf } from '@auk/core';
 import type { PlanNews, PlanTask } from './planThread.js';
 
 const task = workerData as PlanTask;
@@ -11,14 +11,12 @@ const walks = walksOf(
 );
 const orders = task.orders.map(({ spots, ...o }) => ({ ...o, visit: walks.visit(spots) }));
 const tell = (news: PlanNews) => parentPort!.postMessage(news);
-const plans = task.methods.map(method =>
-  planLists(
-    { ...task, walks, orders, method },
-    () => Atomics.load(stop, 0) === 1,
-    lists => tell({ lists: lists.length, distance: lists.reduce((n, l) => n + l.distance, 0) }),
-  ),
+const plans = comparePlans(
+  { ...task, walks, orders },
+  task.methods,
+  () => Atomics.load(stop, 0) === 1,
+  lists => tell({ lists: lists.length, distance: lists.reduce((n, l) => n + l.distance, 0) }),
 );
-plans.sort((a, b) => a.late - b.late || a.seconds - b.seconds);
 tell({
   plans: plans.map(p => ({ ...p, lists: p.lists.map(({ visit: _, ...l }) => l) })),
   exact: walks.exact,

@@ -4,7 +4,7 @@ import { batchLoad, carries, giveOut, group, pointOf, walkSeconds, walksOf } fro
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
-import { Forbidden, NotHere, TooLate } from '../http/problem.js';
+import { Forbidden, NotHere, TooLate, Trouble } from '../http/problem.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { ListRelease } from '../picking/picking.module.js';
 import { PickPlan } from './pickPlan.entity.js';
@@ -28,7 +28,6 @@ import { distinct, inMetres, viewOf } from './planViews.js';
 import { located, PLAN_JOB, type PlannedSpot } from './planWork.service.js';
 import { carryLimits, toteLimits } from './trolley.js';
 
-const METRE = 10_000;
 const SHOWN_PLANS = 12;
 const SHOWN_WAITING = 30;
 const TROLLEY_SETTING = 'trolley';
@@ -46,7 +45,7 @@ export class PlanningService {
 
   async choices(): Promise<PlanChoices> {
     const sql = this.db;
-    const [clear, departures, tags, areas, waiting, short, trolley, { times, from }] = await Promise.all([
+    const [clear, departures, tags, areas, waiting, short, trolley, { from }] = await Promise.all([
       clearCount(sql),
       clearByDeparture(sql),
       clearByTag(sql),
@@ -56,7 +55,6 @@ export class PlanningService {
       this.house.setting(sql, TROLLEY_SETTING, FIRST_TROLLEY),
       this.times.now(sql),
     ]);
-    const { setUp, speed, stop, unit } = times;
     return {
       clear: clear!.n,
       departures: departures.map(d => ({ ...d, cutOff: d.cutOff.toISOString() })),
@@ -69,7 +67,6 @@ export class PlanningService {
       })),
       waitingOrders: short!.n,
       trolley,
-      times: { metresPerSecond: speed / METRE, setUp, stop, unit },
       timesFrom: from,
     };
   }
@@ -203,12 +200,13 @@ export class PlanningService {
    * named. A list that was released already answers with its number; one that cannot go says why, and the others go.
    */
   async release(id: string, listIds: readonly string[], doer: Doer): Promise<Released> {
+    await this.plan(this.db, id);
     const lists: Released['lists'] = [];
     for (const listId of new Set(listIds)) {
       try {
         lists.push(await this.db.tx(doer, tx => this.releaseOne(tx, id, listId)));
       } catch (error) {
-        if (!(error instanceof Forbidden || error instanceof TooLate)) throw error;
+        if (!(error instanceof Trouble)) throw error;
         lists.push({ listId, no: null, left: [], says: `${error.problem.detail} ${error.problem.cure}` });
       }
     }

@@ -79,7 +79,7 @@ export class FloorService {
   async lay(tx: Tx, layout: Layout): Promise<void> {
     const [problem] = layoutProblems(layout);
     if (problem) throw new Forbidden(problem.says, problem.cure);
-    const before = await this.house.layout(tx);
+    const before = await this.house.lockedLayout(tx);
     for (const [from, aisle] of before.aisles.entries()) {
       const to = layout.aisles.findIndex(a => a.code === aisle.code);
       if (to !== from) await moveAisle(tx, to === -1 ? null : to, from);
@@ -125,7 +125,7 @@ export class FloorService {
 
   /** Puts a place where it stands; makes it a pick face when it is new. */
   async place(tx: Tx, at: Standing): Promise<void> {
-    const layout = await this.house.layout(tx);
+    const layout = await this.house.lockedLayout(tx);
     const known = await standsAt(tx, at.code);
     if (!known)
       await this.places.put(tx, { code: at.code, kind: 'bin', zone: at.area ?? '', capacity: null });

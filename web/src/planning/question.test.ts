@@ -20,7 +20,6 @@ const choices: PlanChoices = {
   waiting: [],
   waitingOrders: 0,
   trolley: FIRST_TROLLEY,
-  times: { metresPerSecond: 1, setUp: 90, stop: 8, unit: 3 },
   timesFrom: '',
 };
 

@@ -10,6 +10,7 @@ import { ProblemNote } from '../../parts/problem.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
 import { askPlan, choicesQuery, planQuery, stopPlan } from '../api.js';
+import { EarlierPlans } from '../parts/EarlierPlans.js';
 import { Question, WaitsForGoods } from '../parts/Question.js';
 import { ReadyPlan } from '../parts/ReadyPlan.js';
 import { firstWish, questionOf, type Wish, wishOf } from '../question.js';
@@ -67,6 +68,7 @@ function Planning({ choices, plan }: { choices: PlanChoices; plan: PlanView | nu
       )}
       {choices.clear === 0 && !plan && <p className={textCss.empty}>{NOTHING}</p>}
       <WaitsForGoods choices={choices} />
+      {!plan && <EarlierPlans />}
     </>
   );
 }
