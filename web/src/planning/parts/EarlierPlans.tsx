@@ -2,6 +2,7 @@ import { count } from '@auk/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { moment } from '../../parts/format.js';
+import pageCss from '../../parts/page.module.css';
 import textCss from '../../parts/text.module.css';
 import { plansQuery } from '../api.js';
 
@@ -12,7 +13,7 @@ export function EarlierPlans() {
   const plans = useQuery(plansQuery).data ?? [];
   if (plans.length === 0) return null;
   return (
-    <>
+    <section className={pageCss.panel}>
       <h2>Earlier plans</h2>
       <ul className={textCss.plain}>
         {plans.map(p => (
@@ -27,6 +28,6 @@ export function EarlierPlans() {
           </li>
         ))}
       </ul>
-    </>
+    </section>
   );
 }

@@ -127,7 +127,7 @@ export function WaitsForGoods({ choices }: Pick<Props, 'choices'>) {
   if (waitingOrders === 0) return null;
   const more = waitingOrders - Math.min(NAMED, waiting.length);
   return (
-    <>
+    <section className={pageCss.panel}>
       <h2>
         ◆ {count(waitingOrders, 'order')} {waitingOrders === 1 ? 'waits' : 'wait'} for goods
       </h2>
@@ -140,6 +140,6 @@ export function WaitsForGoods({ choices }: Pick<Props, 'choices'>) {
         ))}
       </ul>
       {more > 0 && <Link to="/orders?stage=Short">and {count(more, 'more order')}</Link>}
-    </>
+    </section>
   );
 }
