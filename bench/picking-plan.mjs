@@ -33,6 +33,7 @@ function* onItsOwn(n) {
       orders,
       method: 'cluster',
       limits: TROLLEY,
+      cells: 12,
       shifts: [{ until: null }],
       times: FIRST_TIMES,
       seed: SEED,

@@ -256,12 +256,22 @@ test('coming back to a list stands where it was left', async ({ page }) => {
   await signIn(page, 'AB-1001');
   await page.goto('/products');
   const name = page.getByRole('link', { name: 'BKT-5G', exact: true });
-  await page.getByRole('grid', { name: 'Products' }).focus();
+  const grid = page.getByRole('grid', { name: 'Products' });
+  await grid.focus();
   await page.keyboard.press('End');
-  await expect.poll(() => page.evaluate(() => window.scrollY)).toBeGreaterThan(500);
-  const last = page.getByRole('grid', { name: 'Products' }).getByRole('link').last();
-  const sku = await last.innerText();
-  await last.click();
+  // The end is reached when the last row is drawn; until then others stand last, and the list may grow.
+  await expect
+    .poll(() =>
+      grid.evaluate(
+        table =>
+          [...table.querySelectorAll('[aria-rowindex]')].at(-1)!.getAttribute('aria-rowindex') ===
+          table.getAttribute('aria-rowcount'),
+      ),
+    )
+    .toBe(true);
+  expect(await page.evaluate(() => window.scrollY)).toBeGreaterThan(500);
+  const sku = await grid.getByRole('link').last().innerText();
+  await grid.getByRole('link', { name: sku, exact: true }).click();
   await expect(page).toHaveTitle(`${sku} · Auk`);
   await page.goBack();
   await expect(page.getByRole('link', { name: sku, exact: true })).toBeInViewport();

@@ -3,12 +3,19 @@ import { defineConfig } from '@playwright/test';
 
 const chromium = execFileSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).trim();
 
-/** Journeys through the real interface; the server is started by scripts/test.sh. One worker: all share one house. */
+/**
+ * Journeys through the real interface; the server is started by scripts/test.sh. Those that act go one after the
+ * other, for all share one house; those that only look come last, two at once.
+ */
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  workers: 1,
+  workers: 2,
   retries: 0,
+  projects: [
+    { name: 'acting', testIgnore: 'views.spec.ts', workers: 1 },
+    { name: 'looking', testMatch: 'views.spec.ts', fullyParallel: true, dependencies: ['acting'] },
+  ],
   // Generous, because a machine that is shared may be slow for a while; nothing waits longer than it must.
   timeout: 240_000,
   expect: { timeout: 45_000 },

@@ -20,4 +20,5 @@ export * from './problem.js';
 export * from './receiving.js';
 export * from './rights.js';
 export * from './scans.js';
+export * from './sorting.js';
 export * from './stock.js';

@@ -2,7 +2,12 @@ import type { PickState } from '@auk/core';
 import { z } from 'zod';
 import { fromCore } from './common.js';
 
-export const PlanList = z.object({ orderIds: z.array(z.uuid()).min(1).max(200) });
+/** Orders for one list; a batch is picked as one heap and sorted later. */
+export const PlanList = z.object({
+  orderIds: z.array(z.uuid()).min(1).max(200),
+  method: z.enum(['cluster', 'batch']).default('cluster'),
+});
+export type PlanList = z.infer<typeof PlanList>;
 
 export const ListRow = z.object({
   id: z.string(),

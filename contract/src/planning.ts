@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { fromCore } from './common.js';
 
 /** How a plan may pick: one way, or whichever of them takes the least time. */
-export const PLAN_METHODS = ['cluster', 'single', 'compare'] as const;
+export const PLAN_METHODS = ['cluster', 'batch', 'single', 'compare'] as const;
 
 /** What one walk carries: a trolley's totes, and what a tote holds. */
 export const Trolley = z.object({
@@ -50,6 +50,8 @@ export const PlanChoices = z.object({
   waiting: z.array(z.object({ no: z.string(), lacks: z.string(), expected: z.string().nullable() })),
   waitingOrders: z.number(),
   trolley: Trolley,
+  /** Cells of the largest put wall; 0 in a house that has none, where nothing can be picked as a heap. */
+  cells: z.number(),
   /** How the times came about, in a sentence. */
   timesFrom: z.string(),
 });

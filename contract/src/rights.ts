@@ -15,6 +15,7 @@ export const RIGHTS = {
   'builds.work': { words: 'Build kits and take them apart', roles: ['lead', 'packer'] },
   'lists.release': { words: 'Release pick lists', roles: ['lead'] },
   pick: { words: 'Pick', roles: ['lead', 'picker', 'packer'] },
+  sort: { words: 'Sort heaps at a put wall', roles: ['lead', 'picker', 'packer'] },
   pack: { words: 'Pack and buy labels', roles: ['lead', 'packer'] },
   'labels.print': { words: 'Print labels again', roles: ['lead', 'packer', 'office'] },
   handover: { words: 'Hand parcels over and close departures', roles: ['lead', 'packer'] },

@@ -178,8 +178,12 @@ export type ServedAgain = z.infer<typeof ServedAgain>;
 /** Colours that totes are made in; on a screen the word always stands beside it. */
 export const TOTE_COLOURS = ['grey', 'blue', 'green', 'yellow', 'red', 'white'] as const;
 
-/** Further totes, numbered one after another: codes TO-…, marks of a letter and a number. */
+/** What totes stand on, and what totes are. */
+export const CARRIER_KINDS = ['tote', 'trolley'] as const;
+
+/** Further totes or trolleys, numbered one after another: codes TO-… or TR-…, marks of a letter and a number. */
 export const MakeTotes = z.object({
+  kind: z.enum(CARRIER_KINDS).default('tote'),
   count: z.number().int().min(1).max(200),
   letter: z
     .string()
@@ -190,15 +194,43 @@ export const MakeTotes = z.object({
 });
 export type MakeTotes = z.infer<typeof MakeTotes>;
 
-/** A tote: whose it is now, and what lies in it. `left` tells that goods lie in it for nobody, or since another day. */
+/** A tote or trolley: whose it is now, and what lies in it. `left` tells that goods lie in it for nobody, or since another day. */
 export const ToteRow = z.object({
+  kind: z.enum(CARRIER_KINDS),
   code: z.string(),
   mark: z.string().nullable(),
   colour: z.enum(TOTE_COLOURS).nullable(),
   order: z.string().nullable(),
   stage: z.string().nullable(),
+  /** The list that it carries. */
+  list: z.string().nullable(),
   units: z.number(),
   since: z.string().nullable(),
   left: z.boolean(),
 });
 export type ToteRow = z.infer<typeof ToteRow>;
+
+/** Letters of a put wall. */
+export const WallLetter = z
+  .string()
+  .trim()
+  .toUpperCase()
+  .regex(/^[A-Z]{1,2}$/, 'is no letter of a put wall');
+/** A further put wall, by its rows and columns. */
+export const MakeWall = z.object({
+  rows: z.number().int().min(1).max(12),
+  columns: z.number().int().min(1).max(12),
+});
+export type MakeWall = z.infer<typeof MakeWall>;
+export const WallMade = z.object({ wall: WallLetter });
+export type WallMade = z.infer<typeof WallMade>;
+
+/** A put wall: its cells row by row, each with the order whose goods lie in it. */
+export const WallView = z.object({
+  wall: z.string(),
+  columns: z.number(),
+  cells: z.array(
+    z.object({ code: z.string(), mark: z.string(), order: z.string().nullable(), units: z.number() }),
+  ),
+});
+export type WallView = z.infer<typeof WallView>;

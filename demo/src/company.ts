@@ -1,4 +1,4 @@
-import { type Address, evenLayout, lettersOf } from '@auk/core';
+import { type Address, evenLayout, lettersOf, wallCells } from '@auk/core';
 
 const SENDER: Address = {
   name: 'Skepside Bee Supply',
@@ -76,6 +76,16 @@ export const OTHER_PLACES = [
   { code: 'BE-1', kind: 'bench' },
   { code: 'BE-2', kind: 'bench' },
   { code: 'STAGE-1', kind: 'staging' },
+  { code: 'STAGE-2', kind: 'staging' },
+  ...['T1', 'T2', 'T3', 'T4'].map((mark, i) => ({ code: `TR-00${i + 1}`, kind: 'trolley', mark })),
+  ...wallCells('A', 3, 4).map(({ code, mark, row, column }) => ({
+    code,
+    kind: 'cell',
+    mark,
+    zone: 'A',
+    level: row,
+    bay: column,
+  })),
   { code: 'DOCK-1', kind: 'dock', aisle: 0, along: 0, zone: 'Dock' },
   { code: 'QUARANTINE', kind: 'quarantine' },
   { code: 'MADE', kind: 'made' },

@@ -44,6 +44,7 @@ import { RecordsModule } from './records/records.module.js';
 import { ReservationsModule } from './reservations/reservations.module.js';
 import { ScansModule } from './scans/scans.module.js';
 import { SetupModule } from './setup/setup.module.js';
+import { SortingModule } from './sorting/sorting.module.js';
 import { StockModule } from './stock/stock.module.js';
 import { TimetableModule } from './timetable/timetable.module.js';
 import { UpkeepModule } from './upkeep/upkeep.module.js';
@@ -83,6 +84,7 @@ const MODULES = [
   DeparturesModule,
   ScansModule,
   PickingModule,
+  SortingModule,
   PlanningModule,
   PackingModule,
   KitsModule,

@@ -59,6 +59,8 @@ if (standins) {
   }
   await loader.moveStandins(standins);
 }
+// Longer than browsers and balancers keep a connection that nothing is said on: whoever closes it, asks again; a server must not.
+app.getHttpServer().keepAliveTimeout = 75_000;
 await app.listen(Number(need('AUK_PORT')), '127.0.0.1');
 app.get(Rounds).start();
 if (!demo && !open) console.log(`The code for the first page: ${await opening.newCode()}`);

@@ -134,22 +134,39 @@ test('two leads make a list of one order at the same moment: one gets it, the ot
 });
 
 test('a shortage is served from another place when there is one', async () => {
-  const rows = await house.db.rows<{ sku: string; onHand: number }>(
-    `SELECT p.sku, MIN(b.onHand) AS onHand FROM stockBalance b JOIN product p ON p.id = b.productId JOIN place l ON l.id = b.placeId AND l.kind = 'bin'
-     WHERE p.kind = 'piece' AND b.onHand - b.listed > 2 GROUP BY p.id HAVING COUNT(*) > 1 LIMIT 1`,
-  );
-  expect(rows).toHaveLength(1);
-  await import_([`A-1,Ruth,1 Road,Boise,ID,83702,${rows[0]!.sku},Thing,1,2.50`]);
+  const { places } = (await lead.get('products/SMK-4-ST')).body;
+  const spare = (await house.db.one<{ code: string }>(
+    "SELECT code FROM place WHERE kind = 'bin' AND code <> ? AND id NOT IN (SELECT placeId FROM stockBalance WHERE onHand > 0) ORDER BY code LIMIT 1",
+    [places[0].code],
+  ))!;
+  const act = {
+    key: v7(),
+    sku: 'SMK-4-ST',
+    from: places[0].code,
+    to: spare.code,
+    quantity: 3,
+    reason: 'room',
+  };
+  expect((await lead.post('stock/moves', act)).status).toBe(200);
+  await import_(['A-1,Ruth,1 Road,Boise,ID,83702,SMK-4-ST,Smoker,1,31.00']);
   const [id] = (await lead.get('orders?words=A-1&stage=Clear')).body.rows.map((r: { id: string }) => r.id);
   const { no } = (await lead.post('picking/lists', { orderIds: [id] })).body;
   const { sessionId, state } = (await lead.post('picking/open', { code: no, device: 'floor' })).body;
   const path = `picking/sessions/${sessionId}/scans`;
   await lead.post(path, scanOf(state.stops[0].placeCode));
-  await lead.post(path, scanOf('AUK-SHORT'));
-  expect((await lead.get(`orders/${id}`)).body.row.stage).toBe('Clear');
-  const second = (await lead.post('picking/lists', { orderIds: [id] })).body.no;
-  const again = (await lead.get(`picking/lists/${second}`)).body.rows[0];
-  expect(again.quantity).toBe(1);
+  const short = (await lead.post(path, scanOf('AUK-SHORT'))).body;
+  // The other place is the next stop of the same walk, into the same tote.
+  const [first, added] = short.state.stops;
+  expect(short.answer.says).toContain(`1 piece of ${first.product.name} lies at ${added.placeCode} too`);
+  expect([added.wanted, added.tote.code]).toEqual([1, first.tote.code]);
+  expect(added.placeCode).not.toBe(first.placeCode);
+  expect((await lead.get(`orders/${id}`)).body.row.stage).toBe('Listed');
+  expect((await lead.get(`picking/lists/${no}`)).body).toMatchObject({ state: 'picking', stops: 2 });
+  expect(await differences(house)).toEqual([]);
+  await lead.post(path, scanOf(added.placeCode));
+  const taken = (await lead.post(path, scanOf(first.product.codes[0].code))).body;
+  expect(taken.answer.says).toBe('List complete, 1 piece not found.');
+  expect((await lead.get(`orders/${id}`)).body.row.stage).toBe('Picked');
   expect(await differences(house)).toEqual([]);
 });
 

@@ -66,7 +66,7 @@ test('a plan holds every Clear order once, keeps to its trolley, and says what i
 
 test('methods are compared, and the best is the plan', async () => {
   const plan = await planned({ method: 'compare' });
-  expect(plan.compared.map(c => c.method).sort()).toEqual(['cluster', 'single']);
+  expect(plan.compared.map(c => c.method).sort()).toEqual(['batch', 'cluster', 'single']);
   expect(plan.method).toBe(plan.compared[0]!.method);
   expect(plan.compared[0]!.minutes).toBeLessThanOrEqual(plan.compared[1]!.minutes);
 });

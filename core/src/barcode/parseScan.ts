@@ -13,6 +13,8 @@ export const OWN_PREFIX = {
   PL: 'list',
   PA: 'parcel',
   TO: 'tote',
+  TR: 'trolley',
+  CE: 'cell',
   BX: 'box',
   BE: 'bench',
   DE: 'departure',

@@ -46,12 +46,13 @@ test('every set of facts has a stage, and only all units away is Departed', () =
       n,
       n,
       n,
+      n,
       fc.integer({ min: 1, max: 5 }),
-      (soft, listed, picked, packed, departed, wanted) => {
+      (soft, listed, picked, sorted, packed, departed, wanted) => {
         const stage = orderStage(
           facts({
             wanted,
-            held: { soft, listed, picked, packed, departed },
+            held: { soft, listed, picked, sorted, packed, departed },
             closed: packed,
             labelled: packed,
           }),

@@ -14,8 +14,8 @@ export const STAGES = [
 ] as const;
 export type Stage = (typeof STAGES)[number];
 
-/** Where units of a shipment's part stand. `soft`: promised from free stock; `listed`: a place on a released list; `dropped`: given up (cancelled or not found). */
-export const HOLDS = ['soft', 'listed', 'picked', 'packed', 'departed'] as const;
+/** Where units of a shipment's part stand. `soft`: promised from free stock; `listed`: a place on a released list; `picked`: in a tote, or on the carrier of a heap; `sorted`: out of a heap in the cell of its order; `dropped`: given up (cancelled or not found). */
+export const HOLDS = ['soft', 'listed', 'picked', 'sorted', 'packed', 'departed'] as const;
 export type Hold = (typeof HOLDS)[number];
 
 /** The facts a stage follows from. `wanted` counts all units of all parts; `held` those in each hold. */
@@ -49,7 +49,7 @@ export function orderStage(f: StageFacts): Stage {
 function progress(f: StageFacts): Stage {
   if (f.held.soft > 0) return 'Clear';
   if (f.held.listed > 0) return 'Listed';
-  if (f.held.picked > 0 || f.closed + f.held.departed < f.wanted) return 'Picked';
+  if (f.held.picked + f.held.sorted > 0 || f.closed + f.held.departed < f.wanted) return 'Picked';
   if (f.labelled + f.held.departed < f.wanted) return 'Packed';
   return 'Labelled';
 }

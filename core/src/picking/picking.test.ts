@@ -3,7 +3,8 @@ import { expect, test } from 'vitest';
 import type { Scan } from '../scans/scan.js';
 import { evenLayout } from './layout.js';
 import { walkStops } from './listWalk.js';
-import { openPick, type PickState, type PickStop, pickDone, pickScan, stopOpen } from './session.js';
+import { openPick, type PickScan, type PickState, type PickStop, pickDone, stopOpen } from './pickState.js';
+import { pickScan } from './session.js';
 import { walksOf } from './walks.js';
 
 let count = 0;
@@ -79,7 +80,7 @@ test('wrong product, wrong place, too many, wrong tote: refused with what and wh
     'That code counts 12. Too many: only 10 are wanted here.',
   );
   expect(play(['A-01-1', 'FRAME', '10']).answer.says).toBe('Too many: only 9 are wanted here.');
-  expect(play(['TO-009']).answer.says).toBe('Wrong tote: this goes into A1.');
+  expect(play(['A-01-1', 'FRAME', 'TO-009']).answer.says).toBe('TO-009 is not a tote of this list.');
   expect(play(['A-01-1', '5']).answer.tone).toBe('wrong');
 });
 
@@ -146,7 +147,8 @@ test('whatever is scanned: counts stay within what is wanted, effects add up to 
       for (const t of texts) {
         const step = pickScan(state, scan(t));
         if (step.answer.kind === 'refused' && step.state !== state) return false;
-        for (const e of step.effects) sum.set(e.type + e.stopId, (sum.get(e.type + e.stopId) ?? 0) + e.units);
+        for (const e of step.effects)
+          if ('stopId' in e) sum.set(e.type + e.stopId, (sum.get(e.type + e.stopId) ?? 0) + e.units);
         state = step.state;
       }
       return state.stops.every(

@@ -1,103 +1,87 @@
 import { type Parsed, parseScan } from '../barcode/parseScan.js';
-import { type Answer, refuse, type Scan, type Step } from '../scans/scan.js';
+import { type Answer, refuse, type Scan } from '../scans/scan.js';
 import { count, quoted } from '../text.js';
+import { carrierScan } from './carriers.js';
+import { pickNews } from './pickNews.js';
+import {
+  bringIt,
+  nextHint,
+  type PickEffect,
+  type PickScan,
+  type PickState,
+  type PickStep,
+  type PickStop,
+  pickDone,
+  stopOpen,
+  totesOf,
+  toteToBring,
+  walkOn,
+} from './pickState.js';
 
-/** One code of a product and how many units a scan of it counts. */
-export interface CountedCode {
-  code: string;
-  units: number;
-}
-
-/** A product as the floor and the bench need it. */
-export interface ScanProduct {
-  id: string;
-  sku: string;
-  name: string;
-  codes: CountedCode[];
-  picture: string | null;
-  hint: string | null;
-}
-
-/** One task of a pick list: units of one product from one place into one tote. Stops are in walking order. */
-export interface PickStop {
-  id: string;
-  placeId: string;
-  placeCode: string;
-  product: ScanProduct;
-  wanted: number;
-  taken: number;
-  missing: number;
-  tote: { id: string; code: string; mark: string; colour?: string } | null;
-  orderNo: string;
-  /** The lot that was chosen, where the product is kept in lots. */
-  lot?: { code: string; expiry: string | null };
-}
-
-/** State of picking one list. `at` is the stop at hand, `placeSeen` the place last scanned, `seen` tells that its product was scanned there. */
-export interface PickState {
-  kind: 'pick';
-  listNo: string;
-  stops: PickStop[];
-  at: number;
-  placeSeen: string | null;
-  seen: boolean;
-  history: { stop: number; units: number; missing: number }[];
-}
-
-/** What the ledger must do after a pick scan. Negative units put back. */
-export type PickEffect =
-  | { type: 'take'; stopId: string; units: number }
-  | { type: 'missing'; stopId: string; units: number };
-type PickStep = Step<PickState, PickEffect>;
-
-/** Opens a pick list at its first unfinished stop. */
-export function openPick(listNo: string, stops: PickStop[]): PickState {
-  return {
-    kind: 'pick',
-    listNo,
-    stops,
-    at: Math.max(
-      0,
-      stops.findIndex(s => stopOpen(s) > 0),
-    ),
-    placeSeen: null,
-    seen: false,
-    history: [],
-  };
-}
-
-/** Units of a stop neither taken nor found missing. */
-export const stopOpen = (s: PickStop): number => s.wanted - s.taken - s.missing;
-
-/** True when nothing is left to take. */
-export const pickDone = (state: PickState): boolean => state.stops.every(s => stopOpen(s) === 0);
-
-/** Answers one scan while picking: places, products, totes, a typed number, and the commands ALL, SHORT, SKIP, UNDO. */
-export function pickScan(state: PickState, scan: Scan): PickStep {
+/**
+ * Answers one scan while picking: places, products, trolleys and totes, a typed number, and the commands ALL, SHORT, SKIP, UNDO, YES;
+ * or news of the house.
+ */
+export function pickScan(state: PickState, scan: PickScan): PickStep {
+  if (scan.news) return pickNews(state, scan.news);
   const parsed = parseScan(scan.text, Number(scan.at.slice(0, 4)));
   if (!parsed.ok) return refuse(state, parsed.problem, nextHint(state));
   const p = parsed.value;
-  if (p.type === 'command') return command(state, p.name);
+  if (p.type === 'command' && p.name === 'UNDO') return undo(state);
+  if (state.pause) return paused(state, p, scan);
   const stop = state.stops[state.at];
   if (!stop || pickDone(state))
-    return refuse(
-      state,
-      `${state.listNo} is complete; nothing more is taken.`,
-      'Bring the totes to the benches.',
-    );
+    return refuse(state, `${state.listNo} is complete; nothing more is taken.`, bringIt(state));
+  if (p.type === 'command') return command(state, stop, p.name);
+  if (p.type === 'own' && (p.kind === 'tote' || p.kind === 'trolley'))
+    return carrierScan(state, p.code, scan.known);
+  const bare = carriersFirst(state);
+  if (bare) return bare;
   const code = scan.text.trim().toUpperCase();
   if (scan.known?.kind === 'place' || state.stops.some(s => s.placeCode === code)) return place(state, code);
-  if (p.type === 'own' && p.kind === 'tote') return tote(state, stop, p.code);
   if (p.type === 'quantity') return several(state, stop, p.n);
   return product(state, stop, p, scan);
 }
 
-function nextHint(state: PickState): string {
-  const stop = state.stops[state.at];
-  if (!stop || stopOpen(stop) === 0) return 'Bring the totes to the benches.';
-  if (state.placeSeen !== stop.placeCode) return `Go to ${stop.placeCode} and scan the place.`;
-  const into = stop.tote ? ` into tote ${stop.tote.mark}` : '';
-  return `${count(stopOpen(stop), 'piece')} of ${stop.product.name}${into}.`;
+/** Nothing is taken before there is something to lay it into. */
+function carriersFirst(state: PickState): PickStep | null {
+  if (state.heap && !state.trolley)
+    return refuse(
+      state,
+      'This list is picked as one heap and has nothing to lie on yet.',
+      'Scan a trolley or a tote; all goods of the list go onto it.',
+    );
+  const bring = toteToBring(state);
+  return bring && refuse(state, `${bring.mark} is not brought yet.`, nextHint(state));
+}
+
+/** Something must be said first: into which tote the last stop went, or that the picker goes on. */
+function paused(state: PickState, p: Parsed, scan: Scan): PickStep {
+  const pause = state.pause!;
+  const on = { ...state, pause: null };
+  if (pause.for === 'order') {
+    // Where the picker goes next is theirs to choose: a place says it as well as "yes" does.
+    const goes = p.type === 'command' ? p.name === 'YES' : state.choices.afterOrder === 'choose';
+    if (!goes) return refuse(state, `${pause.orderNo} is whole.`, nextHint(state));
+    return p.type === 'command' ? said(on, `On with ${on.listNo}.`) : pickScan(on, scan);
+  }
+  const tote = state.stops[pause.stop]!.tote!;
+  if (p.type !== 'own' || p.kind !== 'tote')
+    return refuse(state, `First say into which tote it went: ${tote.mark}.`, nextHint(state));
+  if (p.code !== tote.code) return refuse(state, `Wrong tote: this goes into ${tote.mark}.`, nextHint(state));
+  const next = wholeOrder(on, state.stops[pause.stop]!) ?? walkOn(on);
+  const done = pickDone(next);
+  return {
+    state: next,
+    answer: done
+      ? complete(next)
+      : { kind: 'moved', tone: 'right', says: `Right tote, ${tote.mark}.`, next: nextHint(next) },
+    effects: [],
+  };
+}
+
+function said(state: PickState, says: string): PickStep {
+  return { state, answer: { kind: 'moved', tone: 'right', says, next: nextHint(state) }, effects: [] };
 }
 
 function place(state: PickState, code: string): PickStep {
@@ -119,17 +103,6 @@ function place(state: PickState, code: string): PickStep {
   return {
     state: next,
     answer: { kind: 'moved', tone: 'right', says: `Right place, ${code}.`, next: nextHint(next) },
-    effects: [],
-  };
-}
-
-function tote(state: PickState, stop: PickStop, code: string): PickStep {
-  if (!stop.tote) return refuse(state, 'This list is picked without totes.', nextHint(state));
-  if (stop.tote.code !== code)
-    return refuse(state, `Wrong tote: this goes into ${stop.tote.mark}.`, nextHint(state));
-  return {
-    state,
-    answer: { kind: 'moved', tone: 'right', says: `Right tote, ${stop.tote.mark}.`, next: nextHint(state) },
     effects: [],
   };
 }
@@ -236,33 +209,29 @@ function change(state: PickState, at: number, by: { taken: number; missing: numb
   const effects: PickEffect[] = [];
   if (by.taken) effects.push({ type: 'take', stopId: stop.id, units: by.taken });
   if (by.missing) effects.push({ type: 'missing', stopId: stop.id, units: by.missing });
-  if (stopOpen(after) === 0) next = walkOn(next);
+  if (stopOpen(after) === 0) next = leaveStop(next, at, after);
   return { state: next, answer: changed(next, after, by), effects };
 }
 
-/** The next open stop after `at`, else the first open one anywhere; stays when all are done. The place stays seen while it is the same. */
-function walkOn(state: PickState): PickState {
-  const later = state.stops.findIndex((s, i) => i > state.at && stopOpen(s) > 0);
-  const at = later === -1 ? state.stops.findIndex(s => stopOpen(s) > 0) : later;
-  if (at === -1) return state;
-  return {
-    ...state,
-    at,
-    seen: false,
-    placeSeen: state.stops[at]!.placeCode === state.placeSeen ? state.placeSeen : null,
-  };
+/** A stop is finished: its tote is confirmed first where the lead wants it, then the walk goes on. */
+function leaveStop(state: PickState, at: number, stop: PickStop): PickState {
+  const confirm = state.choices.confirmTote && stop.tote && stop.taken > 0 && totesOf(state).length > 1;
+  if (confirm) return { ...state, pause: { for: 'tote', stop: at } };
+  return wholeOrder(state, stop) ?? walkOn(state);
 }
 
+/** The walk pauses where the lead wants a whole order to be said; null where it goes on. */
+function wholeOrder(state: PickState, stop: PickStop): PickState | null {
+  if (state.choices.afterOrder === 'go on' || !isWhole(state, stop.orderNo) || pickDone(state)) return null;
+  return { ...walkOn(state), pause: { for: 'order', orderNo: stop.orderNo } };
+}
+
+/** Whether an order is taken as far as it can be; a heap has no orders yet. */
+const isWhole = (state: PickState, orderNo: string): boolean =>
+  !state.heap && state.stops.every(s => s.orderNo !== orderNo || stopOpen(s) === 0);
+
 function changed(state: PickState, stop: PickStop, by: { taken: number; missing: number }): Answer {
-  if (pickDone(state)) {
-    const missing = state.stops.reduce((n, s) => n + s.missing, 0);
-    return {
-      kind: 'complete',
-      tone: 'complete',
-      says: missing ? `List complete, ${count(missing, 'piece')} not found.` : 'List complete.',
-      next: 'Bring the totes to the benches.',
-    };
-  }
+  if (pickDone(state) && !state.pause) return complete(state);
   if (by.missing)
     return {
       kind: 'counted',
@@ -272,15 +241,22 @@ function changed(state: PickState, stop: PickStop, by: { taken: number; missing:
     };
   const open = stopOpen(stop);
   const all = stop.wanted === 1 ? 'Right, that is it.' : `Right, that is all ${stop.wanted}.`;
-  const says = open === 0 ? all : `Right. ${open} more.`;
+  const whole = isWhole(state, stop.orderNo) ? ` ${stop.orderNo} is whole.` : '';
+  const says = open === 0 ? `${all}${whole}` : `Right. ${open} more.`;
   return { kind: 'counted', tone: open === 0 ? 'complete' : 'right', says, next: nextHint(state) };
 }
 
-function command(state: PickState, name: string): PickStep {
-  const stop = state.stops[state.at];
-  if (name === 'UNDO') return undo(state);
-  if (!stop || pickDone(state))
-    return refuse(state, `${state.listNo} is complete.`, 'Bring the totes to the benches.');
+function complete(state: PickState): Answer {
+  const missing = state.stops.reduce((n, s) => n + s.missing, 0);
+  return {
+    kind: 'complete',
+    tone: 'complete',
+    says: missing ? `List complete, ${count(missing, 'piece')} not found.` : 'List complete.',
+    next: bringIt(state),
+  };
+}
+
+function command(state: PickState, stop: PickStop, name: string): PickStep {
   if (name === 'ALL') {
     if (state.placeSeen !== stop.placeCode || !state.seen)
       return refuse(state, 'Scan one piece first, so that it is surely the right product.', nextHint(state));
@@ -326,6 +302,7 @@ function undo(state: PickState): PickStep {
     at: last.stop,
     placeSeen: stop.placeCode,
     seen: true,
+    pause: null,
     history: state.history.slice(0, -1),
   };
   const effects: PickEffect[] = [];

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { improvedTour } from './improvedTour.js';
+import { insertStop } from './insertStop.js';
 import { evenLayout, type Layout, layoutProblems, lettersOf, type Spot } from './layout.js';
 import { type PlainWay, plainWalks } from './plainWalks.js';
 import { pathThrough, walksOf } from './walks.js';
@@ -135,4 +136,31 @@ test('a way through spots as they come goes by the crossings', () => {
   ]);
   const corners = path.map(p => `${p.x / 1000},${p.y / 1000}`).filter((p, i, all) => p !== all[i - 1]);
   expect(corners).toEqual(['0,0', '30,0', '30,90', '30,40', '30,100', '60,100', '60,80']);
+});
+
+test('one more stop goes where it costs the fewest steps', () => {
+  const layout = evenLayout({ aisles: 4, length: 100_000, pitch: 30_000 });
+  const at = (aisle: number, along: number) => ({ aisle, along });
+  const rest = [at(1, 20_000), at(3, 5_000)];
+  expect(insertStop(layout, at(0, 10_000), rest, at(1, 10_000))).toBe(0);
+  expect(insertStop(layout, at(0, 10_000), rest, at(2, 1_000))).toBe(1);
+  expect(insertStop(layout, at(0, 10_000), rest, at(3, 4_000))).toBe(2);
+  expect(insertStop(layout, at(0, 10_000), [], at(3, 4_000))).toBe(0);
+  // No other position is cheaper, by measuring every walk whole.
+  const length = (spots: Spot[]) => {
+    const path = pathThrough(layout, spots);
+    return path.slice(1).reduce((n, p, i) => n + Math.abs(p.x - path[i]!.x) + Math.abs(p.y - path[i]!.y), 0);
+  };
+  const spot = fc.record({
+    aisle: fc.integer({ min: 0, max: 3 }),
+    along: fc.integer({ min: 0, max: 100_000 }),
+  });
+  fc.assert(
+    fc.property(spot, fc.array(spot, { maxLength: 6 }), spot, (from, others, stop) => {
+      const chosen = insertStop(layout, from, others, stop);
+      const walk = (i: number) => length([from, ...others.slice(0, i), stop, ...others.slice(i), layout.end]);
+      return others.every((_, i) => walk(chosen) <= walk(i)) && walk(chosen) <= walk(others.length);
+    }),
+    { numRuns: 300 },
+  );
 });

@@ -46,6 +46,7 @@ function house(
 const question = (seed: number, n: number) => ({
   ...house(seed, n),
   limits: TROLLEY,
+  cells: 4,
   shifts: [{ until: null }, { until: 7_200 }],
   times: FIRST_TIMES,
   seed: 1,
@@ -131,6 +132,7 @@ test('what is urgent is not held up by what is not', () => {
       walks,
       orders,
       limits: TROLLEY,
+      cells: 12,
       method: 'cluster',
       shifts: [{ until: null }],
       times: FIRST_TIMES,
@@ -151,7 +153,7 @@ test('an order that no trolley carries is a list of its own, and says so', () =>
 });
 
 test('in a batch, orders of one piece are kept apart and need no sorting', () => {
-  const q = { ...question(5, 20), limits: { ...TROLLEY, orders: 20, volume: 1e9, weight: 1e9 } };
+  const q = { ...question(5, 20), cells: 20, limits: { ...TROLLEY, orders: 20, volume: 1e9, weight: 1e9 } };
   const plan = planLists({ ...q, method: 'batch' }, never);
   for (const list of plan.lists) expect(new Set(list.orders.map(o => q.orders[o]!.units === 1)).size).toBe(1);
 });

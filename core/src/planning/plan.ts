@@ -11,13 +11,14 @@ import { giveOut, type Shift, type Turn } from './shifts.js';
 /** How orders are picked: one a walk; several on a trolley, a tote or more for each; or as one heap that is sorted later. */
 export type PickMethod = 'single' | 'cluster' | 'batch';
 
-/** What is to be planned. `limits` are the trolley's; for a batch `orders` is the number of cells of the wall. */
+/** What is to be planned. `limits` are the trolley's; a batch holds no more orders than the wall has `cells`. */
 export interface PlanQuestion {
   layout: Layout;
   walks: Walks;
   orders: readonly OrderToPick[];
   method: PickMethod;
   limits: CarryLimits;
+  cells: number;
   shifts: readonly Shift[];
   times: PickTimes;
   seed: number;
@@ -63,7 +64,7 @@ export function planLists(
 ): Plan {
   const { walks, shifts, times, method } = question;
   const orders = question.orders.map(o => asPicked(o, method));
-  const limits = method === 'single' ? { ...question.limits, orders: 1 } : question.limits;
+  const limits = limitsOf(question);
   const fits = (o: OrderToPick) =>
     carries(limits, { orders: 1, totes: o.totes, volume: o.volume, weight: o.weight });
   const small = orders.flatMap((o, i) => (fits(o) ? [i] : []));
@@ -98,6 +99,12 @@ export function comparePlans(
   return methods
     .map(method => planLists({ ...question, method }, shouldStop, progress))
     .sort((a, b) => a.late - b.late || a.seconds - b.seconds);
+}
+
+/** What one walk carries, by its method. */
+function limitsOf({ limits, method, cells }: PlanQuestion): CarryLimits {
+  if (method === 'single') return { ...limits, orders: 1 };
+  return method === 'batch' ? { ...limits, orders: cells } : limits;
 }
 
 function asPicked(o: OrderToPick, method: PickMethod): OrderToPick {

@@ -1,7 +1,19 @@
 /** What a scan that is not on the list at hand turned out to be; the server looks it up so that a refusal can name it. */
 export interface KnownThing {
-  kind: 'product' | 'order' | 'list' | 'parcel' | 'place' | 'tote' | 'departure' | 'box' | 'bench';
+  kind:
+    | 'product'
+    | 'order'
+    | 'list'
+    | 'parcel'
+    | 'place'
+    | 'tote'
+    | 'trolley'
+    | 'departure'
+    | 'box'
+    | 'bench';
   name: string;
+  /** Of a tote or trolley: how it is marked, and what it holds or carries; null while it is free. */
+  carrier?: { id: string; code: string; mark: string; colour?: string; holds: string | null };
   /** Of a product: its SKU, the units that a scan of the code counts, and whether it is kept by lots. */
   sku?: string;
   units?: number;
@@ -23,13 +35,24 @@ export interface Scan {
  * Version of the reducers. It is raised when one of them answers or counts otherwise than before; what an older version judged is
  * checked by its state, and no more by its words.
  */
-export const REDUCERS = 4;
+export const REDUCERS = 5;
 
 /**
  * How the state of a session goes over from the version before to the one named; a version that is not named did not change it. Every
  * open session can go on: a state that a new reducer would not understand gets its step here.
  */
-const CARRIED: Readonly<Record<number, (state: unknown) => unknown>> = {};
+const CARRIED: Readonly<Record<number, (state: unknown) => unknown>> = {
+  5: state =>
+    (state as { kind?: string }).kind === 'pick' ? { ...PICK_BEFORE_5, ...(state as object) } : state,
+};
+
+/** What a walk did not know before: trolleys, heaps, and what the lead chooses. */
+const PICK_BEFORE_5 = {
+  heap: false,
+  choices: { bringTotes: false, confirmTote: false, afterOrder: 'go on' },
+  trolley: null,
+  pause: null,
+};
 
 /** The state of a session of an older version as the reducers of `now` understand it; null when it is of a newer one. */
 export function carried<S>(state: S, version: number, steps = CARRIED, now = REDUCERS): S | null {

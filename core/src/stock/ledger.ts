@@ -11,7 +11,7 @@ export interface LedgerMove {
 export interface LedgerHold {
   part: string;
   productId: string;
-  hold: 'soft' | 'listed' | 'picked' | 'packed' | 'departed';
+  hold: 'soft' | 'listed' | 'picked' | 'sorted' | 'packed' | 'departed';
   change: number;
   at?: { place: string; lot: string };
 }

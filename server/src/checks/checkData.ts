@@ -9,6 +9,7 @@ import {
   receiveScan,
   type Scan,
   type Step,
+  sortScan,
 } from '@auk/core';
 import { fromJson, NONE, type Sql } from '../database/db.js';
 import { loadOrders, stageFacts } from '../records/records.module.js';
@@ -116,14 +117,14 @@ function listed(sql: Sql): Promise<Difference[]> {
   );
 }
 
-/** What is picked lies in totes, what is packed lies in its parcel. */
+/** What is picked lies in totes or on the carriers of heaps, what is sorted in cells, what is packed lies in its parcel. */
 async function physical(sql: Sql): Promise<Difference[]> {
   const totes = await compare(
     sql,
     'in totes',
     `SELECT CONCAT(productId, ' in ', placeId) AS \`where\`, SUM(stored) AS stored, SUM(derived) AS derived FROM (
-       SELECT b.productId, b.placeId, b.onHand AS stored, 0 AS derived FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'tote'
-       UNION ALL SELECT a.productId, s.toteId, 0, a.quantity FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.hold = 'picked') m GROUP BY productId, placeId`,
+       SELECT b.productId, b.placeId, b.onHand AS stored, 0 AS derived FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN ('tote', 'trolley', 'cell')
+       UNION ALL SELECT a.productId, IF(a.hold = 'sorted', s.cellId, s.toteId), 0, a.quantity FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.hold IN ('picked', 'sorted')) m GROUP BY productId, placeId`,
   );
   const parcels = await compare(
     sql,
@@ -211,6 +212,7 @@ const REDUCE: Record<string, (state: never, scan: Scan) => Step<unknown, unknown
   receive: receiveScan,
   count: countScan,
   build: buildScan,
+  sort: sortScan,
 };
 
 interface StoredSession {

@@ -175,6 +175,9 @@ export class DemoLoader {
       warehouseId: id,
       aisle: null,
       along: null,
+      level: null,
+      bay: null,
+      mark: null,
       zone: '',
       ...p,
     }));

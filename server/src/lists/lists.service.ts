@@ -8,7 +8,7 @@ import { PickList } from './pickList.entity.js';
 import { PickStop } from './pickStop.entity.js';
 
 /** A list as it is released. */
-export type NewList = Pick<PickList, 'id' | 'warehouseId' | 'distance'>;
+export type NewList = Pick<PickList, 'id' | 'warehouseId' | 'distance' | 'method'>;
 
 /** Pick lists as they are stored: what of an order is on them, and taking it off. */
 @Injectable()
@@ -34,6 +34,30 @@ export class Lists {
   /** Sets a list aside for a person; null: for anybody. */
   async handTo(tx: Tx, id: string, forId: string | null): Promise<void> {
     await tx.of(PickList).update(id, { forId });
+  }
+
+  /** What the totes of a list stand on, or what its heap lies on. */
+  async carry(tx: Tx, id: string, trolleyId: string): Promise<void> {
+    await tx.of(PickList).update(id, { trolleyId });
+  }
+
+  /** All that was to go into one tote goes into another. */
+  async changeTote(tx: Tx, listId: string, from: string, to: string): Promise<void> {
+    await tx.of(PickStop).update({ listId, toteId: from }, { toteId: to });
+  }
+
+  /** What is sorted of a stop lies in this cell. */
+  async sortInto(tx: Tx, stopId: string, cellId: string): Promise<void> {
+    await tx.of(PickStop).update(stopId, { cellId });
+  }
+
+  /** Adds stops to a list, behind those that it has. */
+  async extend(tx: Tx, listId: string, stops: readonly Omit<Row, 'seq'>[]): Promise<void> {
+    const last = await tx.of(PickStop).maximum('seq', { listId });
+    await tx.insert(
+      PickStop,
+      stops.map((s, i) => ({ ...s, listId, seq: (last ?? 0) + i + 1 })),
+    );
   }
 
   /** Somebody picks a list, or has picked all of it. */

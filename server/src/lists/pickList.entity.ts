@@ -4,6 +4,7 @@ import { At, Int, OneOf, Ref, Uuid } from '../database/columns.js';
 @Entity('pickList')
 @Index(['no'], { unique: true })
 @Index(['state'])
+@Index(['trolleyId'])
 @Index(['warehouseId'])
 export class PickList {
   @Uuid({ primary: true })
@@ -17,6 +18,14 @@ export class PickList {
 
   @OneOf(['released', 'picking', 'done'])
   state!: 'released' | 'picking' | 'done';
+
+  /** How it is picked; a batch is one heap that is sorted later. */
+  @OneOf(['single', 'cluster', 'batch'], { default: 'cluster' })
+  method!: 'single' | 'cluster' | 'batch';
+
+  /** What its totes stand on, or what its heap lies on. */
+  @Ref('Place', { nullable: true })
+  trolleyId!: string | null;
 
   @Int()
   distance!: number;

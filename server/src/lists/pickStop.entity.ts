@@ -8,6 +8,7 @@ import { Int, Ref, Uuid } from '../database/columns.js';
 @Index(['partId'])
 @Index(['placeId'])
 @Index(['toteId'])
+@Index(['cellId'])
 @Check(`quantity > 0`)
 export class PickStop {
   @Uuid({ primary: true })
@@ -37,6 +38,11 @@ export class PickStop {
   @Int()
   quantity!: number;
 
+  /** Where its goods lie when they are picked; of a heap known when its carrier is. */
   @Ref('Place', { nullable: true })
   toteId!: string | null;
+
+  /** Where they lie when they are sorted out of a heap. */
+  @Ref('Place', { nullable: true })
+  cellId!: string | null;
 }

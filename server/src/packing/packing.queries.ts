@@ -1,4 +1,4 @@
-import type { Sql, Tx } from '../database/db.js';
+import { NONE, type Sql, type Tx } from '../database/db.js';
 import type { PickStop } from '../lists/pickStop.entity.js';
 import type { OrderNote } from '../orders/orderNote.entity.js';
 import type { Parcel } from '../parcels/parcel.entity.js';
@@ -107,7 +107,7 @@ export function orderByCode(
   number: string | number,
 ): Promise<Pick<Order, 'id'> | null> {
   return sql.one(
-    `SELECT id FROM orders WHERE ? LIKE 'OR-%' AND no = ? UNION ALL SELECT busyWith FROM place WHERE code = ? AND kind = 'tote' AND busyWith IS NOT NULL
+    `SELECT id FROM orders WHERE ? LIKE 'OR-%' AND no = ? UNION ALL SELECT busyWith FROM place WHERE code = ? AND kind IN ('tote', 'cell') AND busyWith IS NOT NULL
        UNION ALL SELECT orderId FROM parcel WHERE ? LIKE 'PA-%' AND no = ? UNION ALL SELECT id FROM orders WHERE channelNumber = ? LIMIT 1`,
     [text, number, text, text, number, text],
   );
@@ -124,23 +124,23 @@ export function pickedLines(
 > {
   return sql.rows(
     `SELECT t.id, t.lineId, t.productId, SUM(a.quantity) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity FROM linePart t JOIN orderLine l ON l.id = t.lineId
-       JOIN allocation a ON a.partId = t.id AND a.hold = 'picked' WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
+       JOIN allocation a ON a.partId = t.id AND a.hold IN ('picked', 'sorted') WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
     [orderId],
   );
 }
 
-/** Units of a part that are picked, or packed into a parcel, by the stop they were picked at. */
+/** Units of a part, by the stop they were picked at: those that lie ready, each with where; or those in a parcel, with where they came from. */
 export function unitsHeld(
   sql: Sql,
   partId: string,
-  hold: 'picked' | 'packed',
-  parcelKey: string,
+  parcelKey: string | null,
 ): Promise<
   (Pick<Allocation, 'partId' | 'stopKey' | 'quantity' | 'productId'> &
-    Pick<PickStop, 'lotId'> & { toteId: string })[]
+    Pick<PickStop, 'lotId'> & { lies: 'picked' | 'sorted'; liesIn: string })[]
 > {
   return sql.rows(
-    'SELECT a.partId, a.stopKey, a.quantity, a.productId, s.toteId, s.lotId FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.partId = ? AND a.hold = ? AND a.parcelKey = ? AND a.quantity > 0 ORDER BY a.stopKey',
-    [partId, hold, parcelKey],
+    `SELECT a.partId, a.stopKey, a.quantity, a.productId, s.lotId, IF(a.hold = 'picked' OR s.cellId IS NULL, 'picked', 'sorted') AS lies, IF(a.hold = 'picked' OR s.cellId IS NULL, s.toteId, s.cellId) AS liesIn
+       FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.partId = ? AND a.hold IN (?) AND a.parcelKey = ? AND a.quantity > 0 ORDER BY a.hold = 'picked', a.stopKey`,
+    [partId, parcelKey === null ? ['picked', 'sorted'] : ['packed'], parcelKey ?? NONE],
   );
 }

@@ -13,7 +13,7 @@ import {
   type ScanProduct,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, fromJson, NONE, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
@@ -151,16 +151,14 @@ export class PackingService {
     );
   }
 
-  /** Moves units of a part from its tote into the parcel; negative units back into the tote. */
+  /** Moves units of a part from where they lie (tote, heap or cell) into the parcel; negative units back there. */
   async pack(
     tx: Tx,
     parcel: { id: string; placeId: string; orderId: string },
     partId: string,
     units: number,
   ): Promise<void> {
-    const rows = await (units > 0
-      ? unitsHeld(tx, partId, 'picked', NONE)
-      : unitsHeld(tx, partId, 'packed', parcel.id));
+    const rows = await unitsHeld(tx, partId, units > 0 ? null : parcel.id);
     const moves: Move[] = [];
     const holds: HoldChange[] = [];
     let left = Math.abs(units);
@@ -169,7 +167,7 @@ export class PackingService {
       if (n === 0) break;
       left -= n;
       const signed = units > 0 ? n : -n;
-      const [from, to] = units > 0 ? [r.toteId, parcel.placeId] : [parcel.placeId, r.toteId];
+      const [from, to] = units > 0 ? [r.liesIn, parcel.placeId] : [parcel.placeId, r.liesIn];
       moves.push({
         productId: r.productId,
         lotId: r.lotId,
@@ -187,7 +185,7 @@ export class PackingService {
         why: 'pack',
       };
       holds.push(
-        { ...common, hold: 'picked', parcelId: null, change: -signed },
+        { ...common, hold: r.lies, parcelId: null, change: -signed },
         { ...common, hold: 'packed', parcelId: parcel.id, change: signed },
       );
     }

@@ -66,7 +66,7 @@ export class PickingController {
   @Takes({ body: PlanList })
   @Answers(MadeNo)
   async release(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
-    return { no: `PL-${(await this.picking.release(parse(PlanList, body).orderIds, by(me))).no}` };
+    return { no: `PL-${(await this.picking.release(parse(PlanList, body), by(me))).no}` };
   }
 
   @Get('pickers')

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
 import { HouseModule } from '../house/house.module.js';
 import { ListsModule } from '../lists/lists.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
@@ -7,16 +8,19 @@ import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
 import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
+import { MixUp } from './mixUp.entity.js';
 import { PickingController } from './picking.controller.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
 import { ListRelease } from './release.service.js';
+import { WalkService } from './walk.service.js';
 
 export { PickingService } from './picking.service.js';
 export { ListRelease, type PlacedPart } from './release.service.js';
 
 @Module({
   imports: [
+    TypeOrmModule.forFeature([MixUp]),
     HouseModule,
     ListsModule,
     ProductsModule,
@@ -27,7 +31,7 @@ export { ListRelease, type PlacedPart } from './release.service.js';
     PrintingModule,
   ],
   controllers: [PickingController],
-  providers: [PickingService, ListRelease, PickingQueries],
+  providers: [PickingService, ListRelease, WalkService, PickingQueries],
   exports: [PickingService, ListRelease],
 })
 export class PickingModule {}

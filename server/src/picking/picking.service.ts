@@ -1,30 +1,26 @@
-import type { Judged, ScanIn } from '@auk/contract';
-import { openPick, type PickEffect, type PickState, type PickStop, pickDone, pickScan } from '@auk/core';
+import type { Judged, PlanList, ScanIn } from '@auk/contract';
+import { openPick, type PickEffect, type PickState, type PickStop, pickScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
-import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
 import { CatalogService } from '../products/products.module.js';
-import { event, refreshStages, toHistory } from '../records/records.module.js';
-import { Reservations } from '../reservations/reservations.module.js';
-import { ScansService } from '../scans/scans.module.js';
-import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
+import { refreshStages } from '../records/records.module.js';
+import { type Judgement, ScansService } from '../scans/scans.module.js';
+import { StockService } from '../stock/stock.module.js';
 import {
   isHere,
   lockList,
   lockNextList,
-  type StopRow,
   sessionOfList,
-  softUnits,
   stateOfList,
-  stopsAmong,
   stopsOf,
   stopsToWalk,
   underWay,
 } from './pickRows.queries.js';
-import { ListRelease } from './release.service.js';
+import { ANYTHING, ListRelease } from './release.service.js';
+import { takeChange, WalkService } from './walk.service.js';
 
 /** A list as the Floor opens it. */
 export interface OpenedList {
@@ -41,15 +37,13 @@ export class PickingService {
     private readonly catalog: CatalogService,
     private readonly stock: StockService,
     private readonly scans: ScansService,
-    private readonly reservations: Reservations,
     private readonly releases: ListRelease,
     private readonly lists: Lists,
-    private readonly places: Places,
-    private readonly house: HouseService,
+    private readonly walk: WalkService,
   ) {}
 
-  release(orderIds: readonly string[], doer: Doer): Promise<{ id: string; no: number }> {
-    return this.db.tx(doer, tx => this.releases.release(tx, orderIds));
+  release({ orderIds, method }: PlanList, doer: Doer): Promise<{ id: string; no: number }> {
+    return this.db.tx(doer, tx => this.releases.release(tx, orderIds, { method, tote: ANYTHING }));
   }
 
   /** Opens a list by its code for picking; a list already begun goes on where it stood, on whichever device. */
@@ -107,8 +101,12 @@ export class PickingService {
     });
   }
 
-  private async begin(tx: Tx, list: { id: string; no: number }, device: string): Promise<OpenedList> {
-    const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id));
+  private async begin(
+    tx: Tx,
+    list: { id: string; no: number; method: 'single' | 'cluster' | 'batch' },
+    device: string,
+  ): Promise<OpenedList> {
+    const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id), { heap: list.method === 'batch' });
     const sessionId = await this.scans.open(tx, { kind: 'pick', listId: list.id }, state, device);
     await this.lists.move(tx, list.id, 'picking');
     await tx.tell('lists', list.id);
@@ -131,11 +129,20 @@ export class PickingService {
 
   /** Judges a scan of the Floor and moves the stock with it. */
   scan(sessionId: string, scan: ScanIn, doer: Doer): Promise<Judged<PickState>> {
-    return this.db.tx(doer, tx =>
-      this.scans.judge<PickState, PickEffect>(tx, 'pick', sessionId, scan, pickScan, (effects, _, after) =>
-        this.act(tx, effects, after),
-      ),
-    );
+    return this.db.tx(doer, async tx => {
+      let later: Judgement<PickState> | null = null;
+      const judged = await this.scans.judge<PickState, PickEffect>(
+        tx,
+        'pick',
+        sessionId,
+        scan,
+        pickScan,
+        async (effects, _, after) => {
+          later = await this.walk.act(tx, sessionId, effects, after);
+        },
+      );
+      return { ...judged, ...(later as Judgement<PickState> | null) };
+    });
   }
 
   /** Takes every open unit of a list at once; used for loading the demo's past. */
@@ -155,72 +162,6 @@ export class PickingService {
     );
   }
 
-  private async act(tx: Tx, effects: PickEffect[], after: PickState): Promise<void> {
-    const stops = await stopsAmong(
-      tx,
-      effects.map(e => e.stopId),
-    );
-    const orders = new Set(stops.map(s => s.orderId));
-    const { listId } = stops[0]!;
-    await lockAll(tx, {
-      orders: [...orders],
-      pickList: [listId],
-      productStock: stops.map(s => s.productId),
-    });
-    for (const effect of effects) {
-      const stop = stops.find(s => s.id === effect.stopId)!;
-      if (effect.type === 'take') {
-        const { move, holds } = takeChange(stop, effect.units);
-        await this.stock.apply(tx, { moves: [move], holds });
-      } else await this.missing(tx, stop, effect.units);
-    }
-    await refreshStages(tx, [...orders]);
-    const done = pickDone(after);
-    await this.lists.move(tx, listId, done ? 'done' : 'picking');
-    if (done) {
-      await this.places.freeEmptyTotes(tx, listId);
-      await tx.tell('lists', after.listNo);
-    }
-  }
-
-  /** Pieces that are not there leave the stock (place MISSING) until they are counted; the order gets others, or becomes Short. Negative: found after all. */
-  private async missing(tx: Tx, stop: StopRow, units: number): Promise<void> {
-    const nowhere = await this.house.place(tx, 'missing');
-    const [from, to] = units > 0 ? [stop.placeId, nowhere] : [nowhere, stop.placeId];
-    const move: Move = {
-      productId: stop.productId,
-      lotId: stop.lotId,
-      from,
-      to,
-      quantity: Math.abs(units),
-      why: 'missing',
-      causeId: stop.id,
-    };
-    if (units < 0) await this.giveBackSoft(tx, stop, -units);
-    await this.stock.apply(tx, {
-      moves: [move],
-      holds: [{ ...holdOf(stop, 'listed', -units), at: stop, why: 'missing' }],
-    });
-    if (units > 0) await this.reservations.reserveAgain(tx, [stop.productId]);
-    await toHistory(tx, [
-      event(
-        tx,
-        stop.orderId,
-        'missing',
-        units > 0 ? `${units} not found at picking.` : `${-units} found after all.`,
-      ),
-    ]);
-  }
-
-  private async giveBackSoft(tx: Tx, stop: StopRow, units: number): Promise<void> {
-    const soft = (await softUnits(tx, stop.partId))!.n;
-    const change = Math.min(units, soft);
-    if (change > 0)
-      await this.stock.apply(tx, {
-        holds: [{ ...holdOf(stop, 'soft', -change), stopId: null, why: 'missing' }],
-      });
-  }
-
   private async stops(tx: Tx, listId: string): Promise<PickStop[]> {
     const rows = await stopsToWalk(tx, listId);
     const products = await this.catalog.products(tx, [...new Set(rows.map(r => r.productId))]);
@@ -234,7 +175,7 @@ export class PickingService {
         wanted: r.quantity,
         taken: r.taken,
         missing: 0,
-        tote: { id: r.toteId, code: r.toteCode, mark: r.mark, ...(r.colour && { colour: r.colour }) },
+        tote: toteOf(r),
         orderNo: `OR-${r.orderNo}`,
         ...(r.lot && { lot: { code: r.lot, expiry: r.expiry } }),
       };
@@ -242,35 +183,13 @@ export class PickingService {
   }
 }
 
-function holdOf(stop: StopRow, hold: HoldChange['hold'], change: number): HoldChange {
+/** The tote of a stop; of a heap there is none. */
+function toteOf(r: Awaited<ReturnType<typeof stopsToWalk>>[number]): PickStop['tote'] {
+  if (r.toteId === null) return null;
   return {
-    partId: stop.partId,
-    orderId: stop.orderId,
-    productId: stop.productId,
-    hold,
-    stopId: stop.id,
-    parcelId: null,
-    change,
-    why: 'pick',
-  };
-}
-
-/** Units from a place into the tote of their order; negative units go back. */
-function takeChange(stop: StopRow, units: number): { move: Move; holds: HoldChange[] } {
-  const [from, to] = units > 0 ? [stop.placeId, stop.toteId] : [stop.toteId, stop.placeId];
-  return {
-    move: {
-      productId: stop.productId,
-      lotId: stop.lotId,
-      from,
-      to,
-      quantity: Math.abs(units),
-      why: units > 0 ? 'pick' : 'put back',
-      causeId: stop.id,
-    },
-    holds: [
-      { ...holdOf(stop, 'listed', -units), at: { placeId: stop.placeId, lotId: stop.lotId } },
-      holdOf(stop, 'picked', units),
-    ],
+    id: r.toteId,
+    code: r.toteCode!,
+    mark: r.mark ?? r.toteCode!,
+    ...(r.colour && { colour: r.colour }),
   };
 }

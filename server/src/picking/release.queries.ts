@@ -19,6 +19,7 @@ export interface BinStock extends PlacedStock, WalkStop {
   productId: string;
   kind: 'bin' | 'reserve' | 'dock';
   zone: string;
+  lotCode: string | null;
 }
 
 export async function lockToRelease(
@@ -54,7 +55,7 @@ export function binStock(
   ids: readonly string[],
 ): Promise<(BinStock & Pick<StockBalance, 'lotKey'>)[]> {
   return sql.rows(
-    `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, p.zone, CAST(l.expiry AS CHAR) AS expiry
+    `SELECT b.productId, b.placeId, b.lotKey, b.onHand, b.listed AS held, p.walk, p.code, p.aisle, p.along, p.kind, p.zone, l.code AS lotCode, CAST(l.expiry AS CHAR) AS expiry
        FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind IN (${PROMISED_KINDS}) LEFT JOIN lot l ON b.lotKey <> ? AND l.id = b.lotKey
        WHERE b.productId IN (?) AND b.onHand > b.listed AND l.expiredAt IS NULL ORDER BY b.productId, b.placeId, b.lotKey`,
     [NONE, ids],

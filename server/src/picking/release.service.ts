@@ -2,6 +2,7 @@ import {
   choosePlaces,
   fillTotes,
   group,
+  type PickMethod,
   type ToteLimits,
   type WalkStop,
   walkStops,
@@ -14,6 +15,7 @@ import { Forbidden, TooLate } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
 import { event, refreshStages, toHistory } from '../records/records.module.js';
 import { type HoldChange, Places, StockService } from '../stock/stock.module.js';
+import type { StopRow } from './pickRows.queries.js';
 import {
   type BinStock,
   binStock,
@@ -32,15 +34,35 @@ export interface PlacedPart extends SoftPart, WalkStop {
   lotId: string | null;
   /** The area that the place lies in. */
   area: string;
+  lot: { code: string; expiry: string | null } | null;
 }
 
-type NewStop = PlacedPart & { toteId: string };
+type NewStop = PlacedPart & { toteId: string | null };
+
+/** A further stop of a list, for units that were not found at another. */
+export interface ReplacedStop {
+  id: string;
+  /** The stop at which they were missing. */
+  instead: string;
+  listId: string;
+  placeId: string;
+  code: string;
+  productId: string;
+  quantity: number;
+  lot: { code: string; expiry: string | null } | null;
+}
+
+/** How a list is picked, and what its totes hold. */
+export interface ReleaseChoice {
+  method: PickMethod;
+  tote: ToteLimits;
+}
 
 /** Orders of which places are expected in one go. */
 const PORTION = 150;
 
 /** What totes hold while nobody says so: as much as comes. */
-const ANYTHING: ToteLimits = { volume: Infinity, weight: Infinity };
+export const ANYTHING: ToteLimits = { volume: Infinity, weight: Infinity };
 
 /** Turns Clear orders into a released pick list: places are decided, totes given, stops put in walking order. */
 @Injectable()
@@ -56,7 +78,7 @@ export class ListRelease {
   async release(
     tx: Tx,
     orderIds: readonly string[],
-    tote: ToteLimits = ANYTHING,
+    { method, tote }: ReleaseChoice = { method: 'cluster', tote: ANYTHING },
   ): Promise<{ id: string; no: number }> {
     const ids = [...new Set(orderIds)].sort();
     const orders = await lockToRelease(tx, ids);
@@ -83,8 +105,44 @@ export class ListRelease {
         { productId: short },
       );
     const walk = walkStops(parts, walksOf(await this.house.layout(tx)));
-    const stops = await this.intoTotes(tx, ids, walk.stops, tote);
-    return this.store(tx, orders, stops, walk.distance);
+    const stops =
+      method === 'batch'
+        ? walk.stops.map(s => ({ ...s, toteId: null }))
+        : await this.intoTotes(tx, ids, walk.stops, tote);
+    return this.store(tx, orders, stops, walk.distance, method);
+  }
+
+  /**
+   * Puts what is promised again of a part that was not found onto the list of the stop where it was missing, at other places: what the
+   * books still have there is not believed. Gives the new stops; none where nothing is promised, or none of it lies elsewhere.
+   */
+  async replace(tx: Tx, stop: StopRow): Promise<ReplacedStop[]> {
+    const soft = (await softParts(tx, [stop.orderId])).filter(p => p.partId === stop.partId);
+    if (soft.length === 0) return [];
+    await lockBins(tx, [stop.productId, NONE]);
+    const { parts } = await this.placed(tx, soft, await this.house.today(tx, tx.at), new Map(), stop.placeId);
+    const rows = parts.map(p => ({
+      id: newId(),
+      placeId: p.placeId,
+      lotId: p.lotId,
+      productId: p.productId,
+      partId: p.partId,
+      orderId: p.orderId,
+      quantity: p.quantity,
+      toteId: stop.toteId,
+    }));
+    await this.lists.extend(tx, stop.listId, rows);
+    await this.stock.apply(tx, { holds: rows.flatMap(listedHolds) });
+    return rows.map((r, i) => ({
+      id: r.id,
+      instead: stop.id,
+      listId: stop.listId,
+      placeId: r.placeId,
+      code: parts[i]!.code,
+      productId: r.productId,
+      quantity: r.quantity,
+      lot: parts[i]!.lot,
+    }));
   }
 
   /** Where the promised units of orders would be taken from if their lists were released now. Nothing is locked or kept. In portions, so that scans are answered in between. */
@@ -138,15 +196,16 @@ export class ListRelease {
     });
   }
 
-  /** Chooses places for the parts; `short` is a product of which too little may be picked. `taken` is what parts before them took, and grows by theirs. */
+  /** Chooses places for the parts; `short` is a product of which too little may be picked. `taken` is what parts before them took, and grows by theirs; nothing is taken from `not`. */
   private async placed(
     sql: Sql,
     soft: readonly SoftPart[],
     today: string,
     taken = new Map<string, number>(),
+    not: string | null = null,
   ): Promise<{ parts: PlacedPart[]; short: string | null }> {
     const keyOf = (b: BinStock & { lotKey: string }) => `${b.productId} ${b.placeId} ${b.lotKey}`;
-    const stock = await binStock(sql, [...productsOf(soft), NONE]);
+    const stock = (await binStock(sql, [...productsOf(soft), NONE])).filter(b => b.placeId !== not);
     for (const b of stock) b.held += taken.get(keyOf(b)) ?? 0;
     const bins = group(stock, b => b.productId);
     let short: string | null = null;
@@ -162,7 +221,7 @@ export class ListRelease {
         const bin = own.find(b => b.placeId === p.placeId && (p.lotId ?? NONE) === b.lotKey)!;
         bin.held += p.quantity;
         taken.set(keyOf(bin), (taken.get(keyOf(bin)) ?? 0) + p.quantity);
-        const { code, aisle, along, zone } = bin;
+        const { code, aisle, along, zone, lotCode, expiry } = bin;
         return {
           ...part,
           quantity: p.quantity,
@@ -172,6 +231,7 @@ export class ListRelease {
           aisle,
           along,
           area: zone,
+          lot: lotCode === null ? null : { code: lotCode, expiry },
         };
       });
     });
@@ -183,6 +243,7 @@ export class ListRelease {
     orders: readonly { id: string; warehouseId: string }[],
     stops: readonly NewStop[],
     distance: number,
+    method: PickMethod,
   ): Promise<{ id: string; no: number }> {
     const id = newId();
     const rows = stops.map((s, i) => ({
@@ -197,27 +258,8 @@ export class ListRelease {
       quantity: s.quantity,
       toteId: s.toteId,
     }));
-    const no = await this.lists.add(tx, { id, warehouseId: orders[0]!.warehouseId, distance }, rows);
-    const holds = rows.flatMap(r => {
-      const common = {
-        partId: r.partId,
-        orderId: r.orderId,
-        productId: r.productId,
-        parcelId: null,
-        why: 'release',
-      } as const;
-      return [
-        { ...common, hold: 'soft', stopId: null, change: -r.quantity },
-        {
-          ...common,
-          hold: 'listed',
-          stopId: r.id,
-          change: r.quantity,
-          at: { placeId: r.placeId, lotId: r.lotId },
-        },
-      ] satisfies HoldChange[];
-    });
-    await this.stock.apply(tx, { holds });
+    const no = await this.lists.add(tx, { id, warehouseId: orders[0]!.warehouseId, distance, method }, rows);
+    await this.stock.apply(tx, { holds: rows.flatMap(listedHolds) });
     await toHistory(
       tx,
       orders.map(o => event(tx, o.id, 'listed', `Put on pick list PL-${no}.`)),
@@ -229,6 +271,27 @@ export class ListRelease {
     await tx.tell('lists', id);
     return { id, no };
   }
+}
+
+/** Promised units are held at a place. */
+function listedHolds(r: Omit<StopRow, 'listId' | 'toteId'> & { quantity: number }): HoldChange[] {
+  const common = {
+    partId: r.partId,
+    orderId: r.orderId,
+    productId: r.productId,
+    parcelId: null,
+    why: 'release',
+  };
+  return [
+    { ...common, hold: 'soft', stopId: null, change: -r.quantity },
+    {
+      ...common,
+      hold: 'listed',
+      stopId: r.id,
+      change: r.quantity,
+      at: { placeId: r.placeId, lotId: r.lotId },
+    },
+  ];
 }
 
 const productsOf = (soft: readonly SoftPart[]): string[] => [...new Set(soft.map(s => s.productId))];

@@ -17,6 +17,7 @@ export interface PlanTask {
   orders: (Omit<OrderToPick, 'visit'> & { spots: Spot[] })[];
   methods: PickMethod[];
   limits: CarryLimits;
+  cells: number;
   shifts: Shift[];
   times: PickTimes;
   seed: number;

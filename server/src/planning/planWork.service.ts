@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import type { PlanIn } from '@auk/contract';
-import { fillTotes, group, type Layout, type OrderToPick, type Spot } from '@auk/core';
+import { fillTotes, group, type Layout, type OrderToPick, type PickMethod, type Spot } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { IsNull } from 'typeorm';
 import { Db, newId, type Sql } from '../database/db.js';
@@ -8,6 +8,7 @@ import { HouseService } from '../house/house.module.js';
 import { log } from '../http/log.js';
 import { type Job, JobsService, type JobTurn } from '../jobs/jobs.module.js';
 import { ListRelease, type PlacedPart } from '../picking/picking.module.js';
+import { Walls } from '../stock/stock.module.js';
 import { PickPlan } from './pickPlan.entity.js';
 import { PlannedList } from './plannedList.entity.js';
 import { PlannedOrder } from './plannedOrder.entity.js';
@@ -26,6 +27,8 @@ export const PACK_SECONDS = 20 * 60;
 /** Walks that may be measured while improving: so many for each order, within these bounds. */
 const STEPS = { each: 60, least: 10_000, most: 250_000 };
 const SEED = 1;
+const NO_HEAPS: PickMethod[] = ['cluster', 'single'];
+const ALL_METHODS: PickMethod[] = ['cluster', 'batch', 'single'];
 
 /** A place where an order's goods are expected, as a plan keeps it. */
 export interface PlannedSpot {
@@ -65,6 +68,7 @@ export class PlanWork {
     private readonly house: HouseService,
     private readonly releases: ListRelease,
     private readonly times: PlanTimes,
+    private readonly walls: Walls,
     jobs: JobsService,
   ) {
     jobs.register<object>({ kind: PLAN_JOB, tryHours: TRY_HOURS, work: (job, turn) => this.work(job, turn) });
@@ -81,11 +85,13 @@ export class PlanWork {
     );
     if (orders.length === 0) return this.end(turn, id, 'No Clear order is left that this asks for.');
     const layout = await this.house.layout(this.db);
+    const cells = await this.walls.largest(this.db);
     const thread = new PlanThread({
       layout,
       orders: orders.map(o => ({ ...o, stops: o.spots.length, spots: located(o.spots, layout) })),
-      methods: question.method === 'compare' ? ['cluster', 'single'] : [question.method],
+      methods: question.method === 'compare' ? (cells > 0 ? ALL_METHODS : NO_HEAPS) : [question.method],
       limits: carryLimits(question.trolley),
+      cells,
       shifts: new Array(question.pickers).fill({
         until: question.until && (Date.parse(question.until) - plan.createdAt.getTime()) / 1000,
       }),

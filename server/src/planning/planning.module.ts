@@ -3,6 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { HouseModule } from '../house/house.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { PickingModule } from '../picking/picking.module.js';
+import { StockModule } from '../stock/stock.module.js';
 import { PickForecasts } from './pickForecast.service.js';
 import { PickPlan } from './pickPlan.entity.js';
 import { PlannedList } from './plannedList.entity.js';
@@ -21,6 +22,7 @@ export { PlanningService } from './planning.service.js';
     HouseModule,
     JobsModule,
     PickingModule,
+    StockModule,
   ],
   controllers: [PlanningController],
   providers: [PlanningService, PlanWork, PlanTimes, PickForecasts],

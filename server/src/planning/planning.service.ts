@@ -7,6 +7,7 @@ import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate, Trouble } from '../http/problem.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { ListRelease } from '../picking/picking.module.js';
+import { Walls } from '../stock/stock.module.js';
 import { PickPlan } from './pickPlan.entity.js';
 import { PlannedList } from './plannedList.entity.js';
 import { PlannedOrder } from './plannedOrder.entity.js';
@@ -25,7 +26,7 @@ import {
 } from './planning.queries.js';
 import { PlanTimes } from './planTimes.service.js';
 import { distinct, inMetres, viewOf } from './planViews.js';
-import { located, PLAN_JOB, type PlannedSpot } from './planWork.service.js';
+import { located, type Outcome, PLAN_JOB, type PlannedSpot } from './planWork.service.js';
 import { carryLimits, toteLimits } from './trolley.js';
 
 const SHOWN_PLANS = 12;
@@ -41,11 +42,12 @@ export class PlanningService {
     private readonly jobs: JobsService,
     private readonly releases: ListRelease,
     private readonly times: PlanTimes,
+    private readonly walls: Walls,
   ) {}
 
   async choices(): Promise<PlanChoices> {
     const sql = this.db;
-    const [clear, departures, tags, areas, waiting, short, trolley, { from }] = await Promise.all([
+    const [clear, departures, tags, areas, waiting, short, trolley, { from }, cells] = await Promise.all([
       clearCount(sql),
       clearByDeparture(sql),
       clearByTag(sql),
@@ -54,6 +56,7 @@ export class PlanningService {
       shortCount(sql),
       this.house.setting(sql, TROLLEY_SETTING, FIRST_TROLLEY),
       this.times.now(sql),
+      this.walls.largest(sql),
     ]);
     return {
       clear: clear!.n,
@@ -67,12 +70,18 @@ export class PlanningService {
       })),
       waitingOrders: short!.n,
       trolley,
+      cells,
       timesFrom: from,
     };
   }
 
   /** Has a plan made. Asked twice under one id, it is one plan. */
   async ask(question: PlanIn, doer: Doer): Promise<PlanView> {
+    if (question.method === 'batch' && (await this.walls.largest(this.db)) === 0)
+      throw new Forbidden(
+        'A heap is sorted at a put wall, and the house has none.',
+        'Set one up under Stock > Put walls, or pick with totes.',
+      );
     await this.db.tx(doer, async tx => {
       const house = await this.house.warehouse(tx);
       const made = await tx
@@ -156,13 +165,7 @@ export class PlanningService {
       }
       if (to && to.id !== from.id) {
         const there = orders.filter(o => o.plannedListId === to.id);
-        const load = batchLoad([...there, moved].map(o => ({ totes: o.totes, volume: 0, weight: 0 })));
-        const { trolley } = plan.question as PlanIn;
-        if (!carries(carryLimits(trolley), load))
-          throw new Forbidden(
-            `List ${to.seq} would fill ${load.totes} totes, and a trolley carries ${trolley.totes}.`,
-            'Move another order off that list first, or put this one on a new list.',
-          );
+        await this.refuseTooMuch(tx, plan, to.seq, [...there, moved]);
       }
       const target = to ?? { id: newId(), seq: Math.max(...lists.map(l => l.seq)) + 1 };
       if (!to)
@@ -181,6 +184,26 @@ export class PlanningService {
       await this.retime(tx, plan);
     });
     return this.view(id);
+  }
+
+  /** A list carries no more than a trolley does, and a heap has no more orders than the wall has cells. */
+  private async refuseTooMuch(
+    tx: Tx,
+    plan: PickPlan,
+    list: number,
+    orders: readonly { totes: number }[],
+  ): Promise<void> {
+    const { trolley } = plan.question as PlanIn;
+    const load = batchLoad(orders.map(o => ({ totes: o.totes, volume: 0, weight: 0 })));
+    const heap = methodOf(plan) === 'batch';
+    const cells = heap ? await this.walls.largest(tx) : 0;
+    if (heap ? load.orders <= cells : carries(carryLimits(trolley), load)) return;
+    throw new Forbidden(
+      heap
+        ? `List ${list} would have ${load.orders} orders, and a wall has ${cells} cells.`
+        : `List ${list} would fill ${load.totes} totes, and a trolley carries ${trolley.totes}.`,
+      'Move another order off that list first, or put this one on a new list.',
+    );
   }
 
   /** A locked list keeps its orders: nothing is dragged onto it or off it. */
@@ -227,7 +250,7 @@ export class PlanningService {
     const made = await this.releases.release(
       tx,
       go.map(o => o.orderId),
-      toteLimits((plan.question as PlanIn).trolley),
+      { method: methodOf(plan), tote: toteLimits((plan.question as PlanIn).trolley) },
     );
     await tx.of(PlannedList).update(listId, { pickListId: made.id });
     for (const o of left) await tx.of(PlannedOrder).delete({ planId: id, orderId: o.orderId });
@@ -316,3 +339,6 @@ export class PlanningService {
     return plan;
   }
 }
+
+/** How the lists of a plan that is ready are picked. */
+const methodOf = (plan: PickPlan) => (plan.outcome as Outcome).compared[0]!.method;

@@ -53,15 +53,12 @@ export class Undoing {
     const held = await this.lists.of(sql, orderId);
     const busy = held.find(h => h.listState === 'picking');
     if (busy) return { state: 'blocked', ...beingPicked(busy) };
-    const [listed, picked] = ['listed', 'picked'].map(hold =>
-      held.filter(h => h.hold === hold).reduce((n, h) => n + h.quantity, 0),
-    ) as [number, number];
+    const units = (of: readonly OnList[]) => of.reduce((n, h) => n + h.quantity, 0);
+    const lies = held.filter(h => h.hold !== 'listed');
+    const [listed, picked] = [units(held.filter(h => h.hold === 'listed')), units(lies)];
     if (listed + picked === 0) return NOTHING;
     const off = listed > 0 ? `It is taken off PL-${held[0]!.listNo}.` : '';
-    const back =
-      picked > 0
-        ? `${picked} picked units leave tote ${held.find(h => h.hold === 'picked')!.mark} and must be put back.`
-        : '';
+    const back = picked > 0 ? `${picked} picked units leave ${lies[0]!.lies} and must be put back.` : '';
     return {
       state: 'undo',
       says: `This undoes work: ${[off, back].filter(Boolean).join(' ')}`,
@@ -97,11 +94,11 @@ export class Undoing {
           { ...common, hold: 'soft', stopId: null, change: h.quantity },
         );
       } else {
-        holds.push({ ...common, hold: 'picked', stopId: h.stopKey, change: -h.quantity });
+        holds.push({ ...common, hold: h.hold, stopId: h.stopKey, change: -h.quantity });
         moves.push({
           productId: h.productId,
           lotId: h.lotId,
-          from: h.toteId,
+          from: h.liesIn!,
           to: staging.id,
           quantity: h.quantity,
           why: 'put back',

@@ -1,7 +1,17 @@
 import { Entity, Index } from 'typeorm';
 import { At, Int, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
-export const SESSION_KINDS = ['pick', 'pack', 'receive', 'handover', 'draft', 'count', 'build'] as const;
+export const SESSION_KINDS = [
+  'pick',
+  'pack',
+  'receive',
+  'handover',
+  'draft',
+  'count',
+  'build',
+  'sort',
+  'stage',
+] as const;
 export type SessionKind = (typeof SESSION_KINDS)[number];
 
 /** One list, parcel, purchase order, departure or draft has one session of scans; places are counted and builds worked on again and again. */

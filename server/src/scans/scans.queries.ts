@@ -1,6 +1,9 @@
 import { canonicalCode, type KnownThing } from '@auk/core';
 import type { Sql } from '../database/db.js';
+import type { PickList } from '../lists/pickList.entity.js';
 import type { Person } from '../people/person.entity.js';
+import type { Order } from '../records/order.entity.js';
+import type { Place } from '../stock/place.entity.js';
 
 interface KnownRow {
   kind: KnownThing['kind'];
@@ -16,14 +19,46 @@ export async function knownThing(sql: Sql, text: string): Promise<KnownThing | n
   const row = await sql.one<KnownRow>(
     `SELECT 'product' AS kind, p.name, p.sku, c.units, JSON_VALUE(p.facts, '$.lots') = 'true' AS lots FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
      UNION ALL SELECT 'product', name, sku, 1, JSON_VALUE(facts, '$.lots') = 'true' FROM product WHERE sku = ?
-     UNION ALL SELECT IF(kind = 'tote', 'tote', 'place'), code, NULL, NULL, NULL FROM place WHERE code = ? AND kind <> 'parcel'
+     UNION ALL SELECT IF(kind IN ('tote', 'trolley'), kind, 'place'), code, NULL, NULL, NULL FROM place WHERE code = ? AND kind <> 'parcel'
      UNION ALL SELECT 'order', CONCAT('order ', channelNumber), NULL, NULL, NULL FROM orders WHERE channelNumber = ? OR no = ?
      UNION ALL SELECT 'box', CONCAT('box ', name), NULL, NULL, NULL FROM box WHERE code = ? LIMIT 1`,
     [code, code, code, code, /^OR-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],
   );
   if (!row) return null;
   const { kind, name, sku } = row;
+  if (kind === 'tote' || kind === 'trolley') return { kind, name, carrier: await carrierOf(sql, code) };
   return sku === null ? { kind, name } : { kind, name, sku, units: row.units ?? 1, lots: row.lots === 1 };
+}
+
+/** A tote or trolley as a scan onto a list needs it: what it holds is an order, goods of another day, or another list that is not done. */
+async function carrierOf(sql: Sql, code: string): Promise<NonNullable<KnownThing['carrier']>> {
+  const row = (await sql.one<
+    Pick<Place, 'id' | 'code' | 'mark' | 'colour'> & {
+      orderNo: Order['no'] | null;
+      listNo: PickList['no'] | null;
+      units: number;
+    }
+  >(
+    `SELECT p.id, p.code, p.mark, p.colour, o.no AS orderNo, (SELECT MAX(l.no) FROM pickList l WHERE l.trolleyId = p.id AND l.state <> 'done') AS listNo,
+       CAST(COALESCE((SELECT SUM(b.onHand) FROM stockBalance b WHERE b.placeId = p.id), 0) AS INT) AS units
+     FROM place p LEFT JOIN orders o ON o.id = p.busyWith WHERE p.code = ?`,
+    [code],
+  ))!;
+  const holds =
+    row.orderNo !== null
+      ? `order OR-${row.orderNo}`
+      : row.units > 0
+        ? `${row.units} pieces of before in it`
+        : row.listNo !== null
+          ? `list PL-${row.listNo}`
+          : null;
+  return {
+    id: row.id,
+    code: row.code,
+    mark: row.mark ?? row.code,
+    ...(row.colour && { colour: row.colour }),
+    holds,
+  };
 }
 
 /** Some sessions of which the last scan was so many days ago: closed ones, and those that nobody closes. */

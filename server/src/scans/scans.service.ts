@@ -27,7 +27,8 @@ export type SessionAbout =
   | { kind: 'handover'; departureId: string }
   | { kind: 'draft'; orderId: string }
   | { kind: 'count'; placeId: string }
-  | { kind: 'build'; buildId: string };
+  | { kind: 'build'; buildId: string }
+  | { kind: 'sort'; placeId: string };
 
 /** What a judge makes of a scan: the answer, and the state it leads to. */
 export interface Judgement<S> {
@@ -35,8 +36,10 @@ export interface Judgement<S> {
   state: S;
 }
 
+/** The device of what the house itself says into a session. */
+const HOUSE = 'house';
 /** Kinds whose closed sessions take no more scans: what they counted is booked. */
-const BOOKED = new Set<SessionKind>(['count', 'build']);
+const BOOKED = new Set<SessionKind>(['count', 'build', 'sort']);
 /** Longest text that is stored of a scan; the reducer refuses over-long ones by their length. */
 const STORED_TEXT = 260;
 
@@ -120,7 +123,7 @@ export class ScansService {
     const judged = await this.take<S>(tx, kind, sessionId, scan, async (session, kept) => {
       before = session.state;
       step = reduce(session.state, kept);
-      if (step.answer.kind === 'refused') {
+      if (step.answer.kind === 'refused' || (step.answer.kind === 'asked' && step.effects.length === 0)) {
         const known = await knownThing(tx, kept.text);
         if (known) {
           kept.known = known;
@@ -132,6 +135,38 @@ export class ScansService {
     const { effects } = (step as Step<S, E> | null) ?? { effects: [] };
     if (effects.length > 0) await act(effects, before!, judged.state);
     return judged;
+  }
+
+  /**
+   * The house itself says something into a session that this transaction holds: facts that its reducer takes in as it takes in a scan,
+   * kept among the scans. Gives what came of it.
+   */
+  async tell<S, N>(
+    tx: Tx,
+    sessionId: string,
+    state: S,
+    news: N,
+    reduce: (state: S, scan: Scan & { news: N }) => Step<S, unknown>,
+  ): Promise<Judgement<S>> {
+    const scan = { id: newId(), text: '', at: tx.at.toISOString(), device: HOUSE, count: 0, news };
+    const { state: after, answer } = reduce(state, scan);
+    await tx.insert(ScanEvent, [
+      {
+        id: scan.id,
+        sessionId,
+        device: HOUSE,
+        deviceCount: 0,
+        deviceAt: tx.at,
+        at: tx.at,
+        personId: null,
+        sentById: null,
+        reducers: REDUCERS,
+        scan: JSON.stringify(scan),
+        answer: JSON.stringify(answer),
+      },
+    ]);
+    await tx.of(ScanSession).update(sessionId, { state: after as never });
+    return { state: after, answer };
   }
 
   /** Opens a session of scans about one thing; gives its id. */

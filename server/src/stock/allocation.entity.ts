@@ -9,8 +9,8 @@ export class Allocation {
   @Ref('LinePart', { primary: true })
   partId!: string;
 
-  @OneOf(['soft', 'listed', 'picked', 'packed', 'departed'], { primary: true })
-  hold!: 'soft' | 'listed' | 'picked' | 'packed' | 'departed';
+  @OneOf(['soft', 'listed', 'picked', 'packed', 'departed', 'sorted'], { primary: true })
+  hold!: 'soft' | 'listed' | 'picked' | 'packed' | 'departed' | 'sorted';
 
   @Uuid({ primary: true })
   stopKey!: string;

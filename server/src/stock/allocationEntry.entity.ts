@@ -14,8 +14,8 @@ export class AllocationEntry {
   @Ref('LinePart')
   partId!: string;
 
-  @OneOf(['soft', 'listed', 'picked', 'packed', 'departed'])
-  hold!: 'soft' | 'listed' | 'picked' | 'packed' | 'departed';
+  @OneOf(['soft', 'listed', 'picked', 'packed', 'departed', 'sorted'])
+  hold!: 'soft' | 'listed' | 'picked' | 'packed' | 'departed' | 'sorted';
 
   @Uuid()
   stopKey!: string;

@@ -1,9 +1,10 @@
 import { Check, Entity, Index } from 'typeorm';
-import { Code, Int, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+import { At, Code, Int, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
 @Entity('place')
 @Index(['code'])
 @Index(['kind'])
+@Index(['standsAtId'])
 @Index(['warehouseId', 'code'], { unique: true })
 @Check(`capacity > 0`)
 export class Place {
@@ -31,6 +32,7 @@ export class Place {
     'reserve',
     'dock',
     'made',
+    'cell',
   ])
   kind!:
     | 'bin'
@@ -46,7 +48,8 @@ export class Place {
     | 'outside'
     | 'reserve'
     | 'dock'
-    | 'made';
+    | 'made'
+    | 'cell';
 
   @Int({ nullable: true })
   aisle!: number | null;
@@ -70,8 +73,16 @@ export class Place {
   @OneOf(['grey', 'blue', 'green', 'yellow', 'red', 'white'], { nullable: true })
   colour!: 'grey' | 'blue' | 'green' | 'yellow' | 'red' | 'white' | null;
 
+  /** The order of a tote or a cell. */
   @Uuid({ nullable: true })
   busyWith!: string | null;
+
+  /** The staging place that a tote or trolley was dropped at, and since when. */
+  @Ref('Place', { nullable: true })
+  standsAtId!: string | null;
+
+  @At({ nullable: true })
+  stoodSince!: Date | null;
 
   @Text(20, { default: '' })
   zone!: string;

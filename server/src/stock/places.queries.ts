@@ -28,7 +28,8 @@ export function setPlace(
 
 export function lockFreeTotes(tx: Tx, length: number): Promise<Pick<Place, 'id'>[]> {
   return tx.rows(
-    "SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL ORDER BY code LIMIT ? FOR UPDATE",
+    `SELECT id FROM place WHERE kind = 'tote' AND busyWith IS NULL AND NOT EXISTS (SELECT 1 FROM stockBalance b WHERE b.placeId = place.id AND b.onHand > 0)
+       AND NOT EXISTS (SELECT 1 FROM pickList l WHERE l.trolleyId = place.id AND l.state <> 'done') ORDER BY code LIMIT ? FOR UPDATE`,
     [length],
   );
 }

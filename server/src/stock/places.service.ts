@@ -1,6 +1,7 @@
 import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
 import { fitsCode128, lettersOf, OWN_PREFIX, parseScan, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
@@ -112,6 +113,13 @@ export class Places {
     return given;
   }
 
+  /** A free tote takes over the order of another one, which is free then. */
+  async changeTote(tx: Tx, from: string, to: string): Promise<void> {
+    const { busyWith } = await tx.of(Place).findOneByOrFail({ id: from });
+    await tx.of(Place).update(to, { busyWith });
+    await tx.of(Place).update(from, { busyWith: null, ...NOWHERE });
+  }
+
   /** Totes of a list whose pieces were all missing are free again. */
   async freeEmptyTotes(tx: Tx, listId: string): Promise<void> {
     await freeTotesOf(tx, listId);
@@ -124,9 +132,11 @@ export class Places {
     return id;
   }
 
-  /** The totes of an order are free again. */
+  /** The totes and cells of an order are free again, and stand nowhere any more. */
   async freeTotes(tx: Tx, orderId: string): Promise<void> {
-    await tx.of(Place).update({ kind: 'tote', busyWith: orderId }, { busyWith: null });
+    await tx
+      .of(Place)
+      .update({ kind: In(['tote', 'cell']), busyWith: orderId }, { busyWith: null, ...NOWHERE });
   }
 
   /** Makes the places that every house has one of, and a first bench. */
@@ -172,5 +182,8 @@ export class Places {
     return owner ? `${code} is a code of ${owner.name} (${owner.sku}).` : null;
   }
 }
+
+/** A tote or trolley that stands at no staging place. */
+const NOWHERE = { standsAtId: null, stoodSince: null };
 
 const onShelf = (kind: string): boolean => kind === 'bin' || kind === 'reserve';

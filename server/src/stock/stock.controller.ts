@@ -5,6 +5,7 @@ import {
   LedgerPage,
   LedgerQuery,
   MakeTotes,
+  MakeWall,
   type Page,
   type Person,
   PlaceIn,
@@ -14,6 +15,9 @@ import {
   StockQuery,
   StockRow,
   ToteRow,
+  WallLetter,
+  WallMade,
+  WallView,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
@@ -24,6 +28,7 @@ import { FloorService } from './floor.service.js';
 import { Places } from './places.service.js';
 import { StockQueries } from './stock.queries.js';
 import { Totes } from './totes.service.js';
+import { Walls } from './walls.service.js';
 
 @Controller('stock')
 export class StockController {
@@ -32,6 +37,7 @@ export class StockController {
     private readonly places: Places,
     private readonly floors: FloorService,
     private readonly totes: Totes,
+    private readonly walls: Walls,
   ) {}
 
   @Get()
@@ -88,6 +94,30 @@ export class StockController {
   @Answers(z.array(z.string()))
   makeTotes(@Body() body: unknown, @Me() me: Person): Promise<string[]> {
     return this.totes.make(parse(MakeTotes, body), by(me));
+  }
+
+  @Get('walls')
+  @SignedIn()
+  @Answers(z.array(WallView))
+  wallList(): Promise<WallView[]> {
+    return this.walls.list();
+  }
+
+  @Post('walls')
+  @HttpCode(200)
+  @May('places.change')
+  @Takes({ body: MakeWall })
+  @Answers(WallMade)
+  async makeWall(@Body() body: unknown, @Me() me: Person): Promise<WallMade> {
+    return { wall: await this.walls.make(parse(MakeWall, body), by(me)) };
+  }
+
+  @Post('walls/:wall/remove')
+  @HttpCode(200)
+  @May('places.change')
+  @Answers('nothing')
+  async removeWall(@Param('wall') wall: string, @Me() me: Person): Promise<void> {
+    await this.walls.remove(parse(WallLetter, wall), by(me));
   }
 
   @Get('floor')

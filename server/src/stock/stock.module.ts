@@ -16,6 +16,7 @@ import { StockService } from './stock.service.js';
 import { StockBalance } from './stockBalance.entity.js';
 import { StockMove } from './stockMove.entity.js';
 import { Totes } from './totes.service.js';
+import { Walls } from './walls.service.js';
 
 export { FloorService, type Standing } from './floor.service.js';
 export { forgetProduct } from './forget.js';
@@ -26,6 +27,8 @@ export { PutAway } from './putAway.service.js';
 export { type HoldChange, type Move, PROMISED_FROM, PROMISED_KINDS, StockService } from './stock.service.js';
 export { StockBalance } from './stockBalance.entity.js';
 export { totesByCode } from './totes.queries.js';
+export type { CellRow } from './walls.queries.js';
+export { Walls } from './walls.service.js';
 
 @Module({
   imports: [
@@ -41,7 +44,7 @@ export { totesByCode } from './totes.queries.js';
     HouseModule,
   ],
   controllers: [StockController],
-  providers: [StockService, Places, FloorService, Totes, PutAway, Lots, StockQueries],
-  exports: [StockService, Places, FloorService, PutAway, Lots],
+  providers: [StockService, Places, FloorService, Totes, Walls, PutAway, Lots, StockQueries],
+  exports: [StockService, Places, FloorService, Walls, PutAway, Lots],
 })
 export class StockModule {}

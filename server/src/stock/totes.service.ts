@@ -7,8 +7,9 @@ import { lockToteNames, totesByCode } from './totes.queries.js';
 
 const SHOWN = 2_000;
 const DIGITS = 3;
+const PREFIX = { tote: 'TO', trolley: 'TR' } as const;
 
-/** Totes: numbering further ones, and seeing what was left in which. */
+/** Totes and trolleys: numbering further ones, and seeing what was left in which. */
 @Injectable()
 export class Totes {
   constructor(
@@ -19,24 +20,26 @@ export class Totes {
   async list(now: Date): Promise<ToteRow[]> {
     const [rows, days] = await Promise.all([totesByCode(this.db, SHOWN), this.house.days(this.db, now)]);
     const [midnight] = days.span(0, 1);
-    return rows.map(({ no, since, ...t }) => ({
+    return rows.map(({ no, list, since, ...t }) => ({
       ...t,
       order: no === null ? null : `OR-${no}`,
+      list: list === null ? null : `PL-${list}`,
       since: t.units > 0 && since ? since.toISOString() : null,
-      left: t.units > 0 && (no === null || (since !== null && since < midnight)),
+      left: t.units > 0 && ((no === null && list === null) || (since !== null && since < midnight)),
     }));
   }
 
-  /** Makes further totes: codes go on after the highest number, marks after the highest of the letter. Gives their codes. */
+  /** Makes further totes or trolleys: codes go on after the highest number, marks after the highest of the letter. Gives their codes. */
   make(input: MakeTotes, doer: Doer): Promise<string[]> {
     return this.db.tx(doer, async tx => {
       const { id: warehouseId } = await this.house.warehouse(tx);
+      const prefix = PREFIX[input.kind];
       const known = await lockToteNames(tx);
       const after = (names: (string | null)[], form: RegExp) =>
         Math.max(0, ...names.map(n => Number(form.exec(n ?? '')?.[1] ?? 0))) + 1;
       const code = after(
         known.map(t => t.code),
-        /^TO-(\d+)$/,
+        new RegExp(`^${prefix}-(\\d+)$`),
       );
       const mark = after(
         known.map(t => t.mark),
@@ -45,8 +48,8 @@ export class Totes {
       const totes = Array.from({ length: input.count }, (_, i) => ({
         id: newId(),
         warehouseId,
-        code: `TO-${String(code + i).padStart(DIGITS, '0')}`,
-        kind: 'tote' as const,
+        code: `${prefix}-${String(code + i).padStart(DIGITS, '0')}`,
+        kind: input.kind,
         mark: `${input.letter}${mark + i}`,
         colour: input.colour,
       }));

@@ -20,6 +20,7 @@ const choices: PlanChoices = {
   waiting: [],
   waitingOrders: 0,
   trolley: FIRST_TROLLEY,
+  cells: 0,
   timesFrom: '',
 };
 

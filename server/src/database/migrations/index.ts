@@ -4,6 +4,7 @@ import { KitsAndStock1764200000000 } from './0003-kits-and-stock.js';
 import { Ground1764300000000 } from './0004-ground.js';
 import { OneDoor1764400000000 } from './0005-one-door.js';
 import { Layout1764500000000 } from './0006-layout.js';
+import { Carriers1764600000000 } from './0007-carriers.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -13,4 +14,5 @@ export const MIGRATIONS = [
   Ground1764300000000,
   OneDoor1764400000000,
   Layout1764500000000,
+  Carriers1764600000000,
 ];

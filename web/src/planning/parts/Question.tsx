@@ -19,6 +19,7 @@ interface Props {
 const METHODS: Options<Wish['method']> = [
   ['compare', 'the way that takes least time'],
   ['cluster', 'trolley, a tote or more for each order'],
+  ['batch', 'as heaps, sorted at a put wall'],
   ['single', 'one order a walk'],
 ];
 
@@ -87,7 +88,7 @@ export function Question({ choices, wish, set }: Props) {
         inSentence
         label="Method"
         value={wish.method}
-        options={METHODS}
+        options={METHODS.filter(([m]) => m !== 'batch' || choices.cells > 0)}
         onChoose={method => set({ ...wish, method })}
       />
       .
