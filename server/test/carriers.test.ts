@@ -241,7 +241,13 @@ test('a plan can be picked as heaps; a list of it has no more orders than the wa
   // biome-ignore lint/suspicious/noExplicitAny: a view of the API
   let plan: any;
   await expect
-    .poll(async () => (plan = (await lead.get(`planning/plans/${id}`)).body).state, { timeout: 60_000 })
+    .poll(
+      async () => {
+        plan = (await lead.get(`planning/plans/${id}`)).body;
+        return plan.state;
+      },
+      { timeout: 60_000 },
+    )
     .toBe('ready');
   expect(plan.method).toBe('batch');
   for (const l of plan.lists) expect(l.orders.length).toBeLessThanOrEqual(12);

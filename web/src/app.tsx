@@ -49,6 +49,7 @@ const DARK: RouteObject[] = [
   page('/floor', () => import('./picking/pages/FloorPage.js')),
   page('/floor/:code', () => import('./picking/pages/FloorPage.js')),
   page('/bench', () => import('./packing/pages/BenchPage.js')),
+  page('/wall', () => import('./sorting/pages/WallPage.js')),
   page('/receiving/:no', () => import('./receiving/pages/DockPage.js')),
 ];
 
@@ -78,6 +79,7 @@ const DESK: RouteObject[] = [
   page('/stock/counts/:place', () => import('./stock/pages/CountPage.js')),
   page('/stock/places', () => import('./places/pages/PlacesPage.js')),
   page('/stock/totes', () => import('./places/pages/TotesPage.js')),
+  page('/stock/walls', () => import('./places/pages/WallsPage.js')),
   page('/stock/floor', () => import('./places/pages/MapPage.js')),
   page('/places/:code', () => import('./places/pages/PlacePage.js')),
   page('/receiving', () => import('./receiving/pages/ReceivingPage.js')),

@@ -4,7 +4,7 @@ import type { QueryClient } from '@tanstack/react-query';
 /** Which questions are asked again when something of a topic changed, here or anywhere: the first word of their keys. */
 const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
   orders: ['board', 'strip', 'orders', 'order', 'lists', 'buyers', 'planChoices'],
-  lists: ['lists', 'list', 'strip', 'board'],
+  lists: ['lists', 'list', 'heaps', 'strip', 'board'],
   plans: ['plan', 'plans'],
   parcels: ['parcels', 'strip', 'board', 'order', 'offers'],
   departures: ['board', 'strip', 'handover'],

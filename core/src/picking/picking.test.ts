@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import type { Scan } from '../scans/scan.js';
 import { evenLayout } from './layout.js';
 import { walkStops } from './listWalk.js';
-import { openPick, type PickScan, type PickState, type PickStop, pickDone, stopOpen } from './pickState.js';
+import { openPick, type PickState, type PickStop, pickDone, stopOpen } from './pickState.js';
 import { pickScan } from './session.js';
 import { walksOf } from './walks.js';
 

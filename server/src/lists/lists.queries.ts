@@ -43,3 +43,11 @@ export function endIfEmpty(tx: Tx, at: Date, id: string): Promise<number> {
     [at, id],
   );
 }
+
+/** What is not taken yet of a heap will lie on this. */
+export function laySoon(tx: Tx, listId: string, placeId: string): Promise<number> {
+  return tx.run(
+    `UPDATE pickStop SET toteId = ? WHERE listId = ? AND NOT EXISTS (SELECT 1 FROM allocation a WHERE a.stopKey = pickStop.id AND a.hold <> 'listed' AND a.quantity > 0)`,
+    [placeId, listId],
+  );
+}

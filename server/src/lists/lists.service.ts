@@ -1,4 +1,4 @@
-import { endIfEmpty, heldOnLists, lockListsOf, type OnList } from './lists.queries.js';
+import { endIfEmpty, heldOnLists, laySoon, lockListsOf, type OnList } from './lists.queries.js';
 
 export type { OnList } from './lists.queries.js';
 
@@ -36,9 +36,10 @@ export class Lists {
     await tx.of(PickList).update(id, { forId });
   }
 
-  /** What the totes of a list stand on, or what its heap lies on. */
-  async carry(tx: Tx, id: string, trolleyId: string): Promise<void> {
+  /** What the totes of a list stand on, or what its heap lies on from now on. */
+  async carry(tx: Tx, id: string, trolleyId: string, heap: boolean): Promise<void> {
     await tx.of(PickList).update(id, { trolleyId });
+    if (heap) await laySoon(tx, id, trolleyId);
   }
 
   /** All that was to go into one tote goes into another. */

@@ -99,14 +99,6 @@ export function stopsAt(
   );
 }
 
-/** What is not taken yet of a heap will lie on this. */
-export function laySoon(tx: Tx, listId: string, placeId: string): Promise<number> {
-  return tx.run(
-    `UPDATE pickStop SET toteId = ? WHERE listId = ? AND NOT EXISTS (SELECT 1 FROM allocation a WHERE a.stopKey = pickStop.id AND a.hold <> 'listed' AND a.quantity > 0)`,
-    [placeId, listId],
-  );
-}
-
 /** Whether a tote or trolley is free for a list, locked: no order has it, no other list that is not done, and nothing of before lies in it. */
 export function lockCarrier(
   tx: Tx,

@@ -22,7 +22,6 @@ import { type HoldChange, type Move, Places, StockService } from '../stock/stock
 import {
   type HeldStop,
   heldStops,
-  laySoon,
   listOfSession,
   lockCarrier,
   type StopRow,
@@ -96,8 +95,7 @@ export class WalkService {
   private async carry(tx: Tx, listId: string, placeId: string, heap: boolean): Promise<void> {
     await lockAll(tx, { pickList: [listId] });
     await this.mustBeFree(tx, listId, placeId);
-    await this.lists.carry(tx, listId, placeId);
-    if (heap) await laySoon(tx, listId, placeId);
+    await this.lists.carry(tx, listId, placeId, heap);
   }
 
   /** Another tote takes the place of one that the list was given. */

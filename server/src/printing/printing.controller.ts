@@ -52,6 +52,14 @@ export class PrintingController {
     response.type('application/pdf').send(await this.tags.totes(parse(ToteLabelsQuery, query).form));
   }
 
+  @Get('stock/walls/labels.pdf')
+  @SignedIn()
+  @Takes({ query: ToteLabelsQuery })
+  @Answers('file')
+  async cellLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.tags.cells(parse(ToteLabelsQuery, query).form));
+  }
+
   @Get('products/:sku/labels.pdf')
   @SignedIn()
   @Takes({ query: ProductLabelsQuery })

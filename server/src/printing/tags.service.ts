@@ -2,7 +2,7 @@ import type { PlaceQuery } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db } from '../database/db.js';
 import { CatalogService } from '../products/products.module.js';
-import { placesFound, totesByCode } from '../stock/stock.module.js';
+import { placesFound, totesByCode, Walls } from '../stock/stock.module.js';
 import { drawTags, type TagForm } from './tags.js';
 
 const MOST = 600;
@@ -13,6 +13,7 @@ export class TagPrinting {
   constructor(
     private readonly db: Db,
     private readonly catalog: CatalogService,
+    private readonly walls: Walls,
   ) {}
 
   /** Labels of the places that a question of the list of places finds, in the order of their codes. */
@@ -24,11 +25,20 @@ export class TagPrinting {
     );
   }
 
-  /** Labels of all totes: the mark large, the code under it. */
+  /** Labels of all totes and trolleys: the mark large, the code under it. */
   async totes(form: TagForm): Promise<Buffer> {
     const rows = await totesByCode(this.db, MOST);
     return drawTags(
       rows.map(t => ({ code: t.code, words: t.mark ?? t.code, small: t.colour ?? '' })),
+      form,
+    );
+  }
+
+  /** Labels of the cells of all put walls. */
+  async cells(form: TagForm): Promise<Buffer> {
+    const walls = await this.walls.list();
+    return drawTags(
+      walls.flatMap(w => w.cells.map(c => ({ code: c.code, words: c.mark, small: `wall ${w.wall}` }))),
       form,
     );
   }

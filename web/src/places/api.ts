@@ -2,12 +2,15 @@ import {
   type FloorIn,
   FloorView,
   type MakeTotes,
+  type MakeWall,
   type Page,
   type PlaceIn,
   PlaceRow,
   PlaceView,
   pageOf,
   ToteRow,
+  WallMade,
+  WallView,
 } from '@auk/contract';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
@@ -46,3 +49,10 @@ export const totesQuery = queryOptions({
 });
 /** Numbers further totes; gives their codes. */
 export const makeTotes = (totes: MakeTotes) => post(ToteRow.shape.code.array(), 'stock/totes', totes);
+
+export const wallsQuery = queryOptions({
+  queryKey: ['stock', 'walls'],
+  queryFn: () => get(WallView.array(), 'stock/walls'),
+});
+export const makeWall = (wall: MakeWall) => post(WallMade, 'stock/walls', wall);
+export const removeWall = (wall: string) => send(`stock/walls/${wall}/remove`, {});

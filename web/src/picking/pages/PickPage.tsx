@@ -22,6 +22,9 @@ export default function PickPage() {
   return (
     <>
       <Head title="Pick lists" about="Scan a list's code on the Floor to pick it.">
+        <Button component={Link} to="/wall" variant="outlined" color="secondary">
+          Put wall
+        </Button>
         <Button component={Link} to="/pick/plan" variant="contained">
           Plan pick lists
         </Button>

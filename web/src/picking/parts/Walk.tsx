@@ -1,14 +1,9 @@
 import { OpenedList } from '@auk/contract';
-import { count, type PickState, type PickStop, pickDone, pickScan, stopOpen } from '@auk/core';
-import Button from '@mui/material/Button';
-import InputBase from '@mui/material/InputBase';
+import { count, nextHint, type PickState, pickDone, pickScan, stopOpen, toteToBring } from '@auk/core';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import pageCss from '../../parts/page.module.css';
-import { Picture } from '../../parts/picture.js';
-import { Pips } from '../../parts/pips.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
@@ -17,6 +12,8 @@ import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
 import { listQuery, walkPath } from '../api.js';
 import css from '../floor.module.css';
+import { Bring, Finished, Pause } from './Between.js';
+import { Stop } from './Stop.js';
 import { WalkMap } from './WalkMap.js';
 
 export function Walk({ opened }: { opened: OpenedList }) {
@@ -41,12 +38,16 @@ export function Walk({ opened }: { opened: OpenedList }) {
     along: spots.get(s.placeCode)?.along ?? null,
     done: stopOpen(s) === 0,
   }));
-  const stop = state.stops[state.at];
   const next = state.stops.find((s, i) => i > state.at && stopOpen(s) > 0);
   return (
     <main className={css.hand}>
       <div className={css.head}>
         <h1 className={textCss.code}>{state.listNo}</h1>
+        {state.trolley && (
+          <span>
+            on <b>{state.trolley.mark}</b>
+          </span>
+        )}
         <Link to="/floor">lists</Link>
         <Unsent />
         <span className={css.away} data-part="stop">
@@ -64,7 +65,7 @@ export function Walk({ opened }: { opened: OpenedList }) {
           <WalkMap stops={map} at={done ? null : state.at} height={104} />
         </div>
       )}
-      {done || !stop ? <Finished state={state} /> : <Stop stop={stop} state={state} scan={scan} />}
+      <Now state={state} scan={scan} />
       <div className={css.spacer} />
       {session.offline && (
         <OfflineNote words={`No network. ${count(session.waiting, 'scan')} kept, to be sent.`} />
@@ -74,8 +75,8 @@ export function Walk({ opened }: { opened: OpenedList }) {
         typed={typed}
         answer={
           answer ?? {
-            says: done ? 'List complete.' : `Go to ${stop?.placeCode}`,
-            next: done ? 'Bring the totes to the benches.' : 'Scan the place, then the product.',
+            says: done ? 'List complete.' : `${state.listNo} is open.`,
+            next: nextHint(state),
             tone: 'info',
           }
         }
@@ -89,103 +90,12 @@ export function Walk({ opened }: { opened: OpenedList }) {
   );
 }
 
-function Stop({ stop, state, scan }: { stop: PickStop; state: PickState; scan: (text: string) => void }) {
-  const seen = state.placeSeen === stop.placeCode;
-  const open = stopOpen(stop);
-  return (
-    <>
-      <div className={css.placerow}>
-        <span className={css.place} data-part="place">
-          {stop.placeCode}
-        </span>
-        <span className={seen ? css.seen : ''}>{seen ? '✓ right place' : 'scan the place'}</span>
-      </div>
-      <div className={css.thing}>
-        <Picture name={stop.product.picture} size={92} />
-        <div className={pageCss.grow}>
-          <b>{stop.product.name}</b>
-          <span className={`${textCss.code} ${css.sku}`} data-part="sku">
-            {stop.product.sku}
-          </span>
-          {stop.product.hint && <div>{stop.product.hint}</div>}
-        </div>
-      </div>
-      <div className={css.counts}>
-        <div>
-          <span className={css.big}>{stop.taken}</span>
-          <small>of {stop.wanted} taken</small>
-        </div>
-        <Pips wanted={stop.wanted} done={stop.taken} />
-        {stop.tote && (
-          <div className={css.tote}>
-            <b>{stop.tote.mark}</b>into {stop.tote.colour} tote
-          </div>
-        )}
-      </div>
-      <div className={css.acts}>
-        <Button variant="outlined" disabled={!(seen && state.seen)} onClick={() => scan('AUK-ALL')}>
-          All {open} more
-        </Button>
-        <Button variant="outlined" disabled={!seen} onClick={() => scan('AUK-SHORT')}>
-          Not enough
-        </Button>
-        <TypeCode scan={scan} />
-      </div>
-      <div className={css.more}>
-        <Button variant="outlined" onClick={() => scan('AUK-UNDO')}>
-          Undo
-        </Button>
-        <Button variant="outlined" onClick={() => scan('AUK-SKIP')}>
-          Later
-        </Button>
-      </div>
-    </>
-  );
-}
-
-/** A code typed on the glass, where a shelf or a piece has no label that can be read. */
-function TypeCode({ scan }: { scan: (text: string) => void }) {
-  const [open, setOpen] = useState(false);
-  if (!open)
-    return (
-      <Button variant="outlined" onClick={() => setOpen(true)}>
-        No label
-      </Button>
-    );
-  return (
-    <InputBase
-      className={css.typing}
-      autoFocus
-      inputProps={{ 'aria-label': 'Type a code', enterKeyHint: 'done' }}
-      onBlur={() => setOpen(false)}
-      onKeyDown={e => {
-        if (e.key !== 'Enter') return;
-        scan((e.target as HTMLInputElement).value);
-        setOpen(false);
-      }}
-    />
-  );
-}
-
-function Finished({ state }: { state: PickState }) {
-  const missing = state.stops.filter(s => s.missing > 0);
-  return (
-    <>
-      <span className={css.place} data-part="place">
-        Done
-      </span>
-      <p className={css.lead}>
-        {state.stops.length === 1 ? 'Its one stop is' : `All ${state.stops.length} stops are`} finished. Bring
-        the totes to the benches.
-      </p>
-      {missing.map(s => (
-        <p key={s.id}>
-          {s.missing} × {s.product.name} were not at {s.placeCode}.
-        </p>
-      ))}
-      <Button variant="outlined" className={css.bigbutton} component={Link} to="/floor">
-        Next list
-      </Button>
-    </>
-  );
+/** What is to be done now: something to say first, something to bring, a stop, or nothing more. */
+function Now({ state, scan }: { state: PickState; scan: (text: string) => void }) {
+  if (state.pause) return <Pause state={state} pause={state.pause} scan={scan} />;
+  const stop = state.stops[state.at];
+  if (!stop || pickDone(state)) return <Finished state={state} />;
+  const bring = toteToBring(state);
+  if (bring || (state.heap && !state.trolley)) return <Bring state={state} bring={bring} />;
+  return <Stop stop={stop} state={state} scan={scan} />;
 }

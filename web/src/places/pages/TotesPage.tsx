@@ -1,4 +1,4 @@
-import { can, MakeTotes, TOTE_COLOURS, type ToteRow } from '@auk/contract';
+import { CARRIER_KINDS, can, MakeTotes, TOTE_COLOURS, type ToteRow } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -19,25 +19,26 @@ import { useMe } from '../../people/useMe.js';
 import { StockNav } from '../../stock/parts/StockNav.js';
 import { makeTotes, totesQuery } from '../api.js';
 
-/** The totes of the house: whose they are, and in which goods were left. */
+/** The totes and trolleys of the house: whose they are, and in which goods were left. */
 export default function TotesPage() {
   const totes = useQuery(totesQuery);
   const may = can(useMe(), 'places.change');
   const rows = totes.data ?? [];
   const left = rows.filter(t => t.left).length;
-  const busy = rows.filter(t => t.order !== null).length;
+  const busy = rows.filter(t => t.order !== null || t.list !== null).length;
+  const totesOnly = rows.filter(t => t.kind === 'tote').length;
   return (
     <>
       <StockNav />
       <Head
-        title="Totes"
-        about={`${count(rows.length, 'tote')}, ${busy} with an order${left > 0 ? `, ! goods left in ${left}` : ''}. Each bears its code and a mark that is read from afar.`}
+        title="Totes and trolleys"
+        about={`${count(totesOnly, 'tote')}, ${count(rows.length - totesOnly, 'trolley')}; ${busy} in use${left > 0 ? `, ! goods left in ${left}` : ''}. Each bears its code and a mark that is read from afar.`}
       />
       {may && <NewTotes />}
       <ProblemNote error={totes.error} />
       <DataTable
         name="totes"
-        label="Totes"
+        label="Totes and trolleys"
         rows={[...rows.filter(t => t.left), ...rows.filter(t => !t.left)]}
         idOf={t => t.code}
         columns={COLUMNS}
@@ -60,14 +61,20 @@ export default function TotesPage() {
 }
 
 const COLUMNS: Column<ToteRow>[] = [
-  { id: 'tote', head: 'Tote', width: 10, cell: t => <span className={textCss.code}>{t.code}</span> },
+  { id: 'tote', head: 'Code', width: 10, cell: t => <span className={textCss.code}>{t.code}</span> },
+  { id: 'kind', head: 'Kind', width: 9, cell: t => t.kind },
   { id: 'mark', head: 'Mark', width: 8, cell: t => <b>{t.mark}</b> },
   { id: 'colour', head: 'Colour', width: 10, cell: t => t.colour },
   {
     id: 'order',
-    head: 'Order',
-    width: 20,
-    cell: t => t.order && <CodeLink to={`/orders?stage=all&words=${t.order}`}>{t.order}</CodeLink>,
+    head: 'Carries',
+    width: 16,
+    cell: t =>
+      t.order ? (
+        <CodeLink to={`/orders?stage=all&words=${t.order}`}>{t.order}</CodeLink>
+      ) : (
+        t.list && <CodeLink to={`/pick/${t.list}`}>{t.list}</CodeLink>
+      ),
   },
   { id: 'stage', head: 'Stage', width: 12, cell: t => t.stage },
   { id: 'units', head: 'Pieces', right: true, width: 8, cell: t => t.units || '' },
@@ -87,9 +94,12 @@ const COLUMNS: Column<ToteRow>[] = [
 
 const COLOURS = TOTE_COLOURS.map(c => [c, c] as const);
 
-/** Numbers further totes: how many, their letter, their colour. */
+const KINDS = CARRIER_KINDS.map(k => [k, k === 'tote' ? 'totes' : 'trolleys'] as const);
+
+/** Numbers further totes or trolleys: how many, their letter, their colour. */
 function NewTotes() {
   const [input, setInput] = useState({
+    kind: 'tote' as MakeTotes['kind'],
     count: '20',
     letter: 'A',
     colour: TOTE_COLOURS[0] as MakeTotes['colour'],
@@ -106,7 +116,7 @@ function NewTotes() {
   return (
     <Form
       className={`${pageCss.fields} ${pageCss.bulk}`}
-      label="Further totes"
+      label="Further totes or trolleys"
       ready={read.success && !make.isPending}
       onSend={() => read.success && make.mutate(read.data)}
     >
@@ -116,6 +126,12 @@ function NewTotes() {
         width={7}
         value={input.count}
         onType={n => setInput({ ...input, count: n })}
+      />
+      <Choice
+        label="Kind"
+        value={input.kind}
+        options={KINDS}
+        onChoose={kind => setInput({ ...input, kind })}
       />
       <Line
         label="Letter"

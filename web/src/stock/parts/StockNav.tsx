@@ -8,7 +8,8 @@ export const StockNav = () => (
       ['/stock', 'What lies where'],
       ['/stock/counts', 'Counts'],
       ['/stock/places', 'Places'],
-      ['/stock/totes', 'Totes'],
+      ['/stock/totes', 'Totes and trolleys'],
+      ['/stock/walls', 'Put walls'],
       ['/stock/floor', 'Floor map'],
     ]}
   />
