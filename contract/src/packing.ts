@@ -17,6 +17,25 @@ export const LabelView = z.object({
 });
 export type LabelView = z.infer<typeof LabelView>;
 
+/** An order that stands at a staging place for the benches: whole, or what it lacks and when that comes. */
+export const ArrivedRow = z.object({
+  id: z.string(),
+  no: z.string(),
+  stands: z.string(),
+  marks: z.string(),
+  since: z.string(),
+  here: z.number(),
+  wanted: z.number(),
+  /** What is not there, in words; empty when it is whole. */
+  lacks: z.string(),
+  /** The lists on which what is lacking is picked. */
+  lists: z.string().nullable(),
+  /** The day on which what is short is expected. */
+  expected: z.string().nullable(),
+  cutOff: z.string().nullable(),
+});
+export type ArrivedRow = z.infer<typeof ArrivedRow>;
+
 /** All that the bench shows of one shipment. */
 export const BenchView = z.object({
   sessionId: z.string(),

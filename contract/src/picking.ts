@@ -45,10 +45,41 @@ export type ListStop = z.infer<typeof ListStop>;
 export const ListView = ListRow.extend(z.object({ rows: z.array(ListStop) }).shape);
 export type ListView = z.infer<typeof ListView>;
 
+/** What a picker may be shown of a stop beside place, name and count. */
+export const FLOOR_SHOWS = ['picture', 'codes', 'size', 'lot', 'buyer note', 'staff note'] as const;
+
+/** What the lead chooses for all walks. */
+export const FloorChoices = z.object({
+  show: z.array(z.enum(FLOOR_SHOWS)),
+  /** In which order the stops of a list are taken. */
+  sorting: z.enum(['walk', 'place', 'SKU', 'name']),
+  /** Totes are scanned onto a list when it is taken. */
+  bringTotes: z.boolean(),
+  /** The tote is scanned after each stop, where more than one is out. */
+  confirmTote: z.boolean(),
+  afterOrder: z.enum(['go on', 'choose', 'stop']),
+  /** After a list the next one is opened, or the picker chooses, or all stays as it is. */
+  afterList: z.enum(['go on', 'choose', 'stop']),
+  /** Stops that are done are left out of the overview. */
+  doneAside: z.boolean(),
+});
+export type FloorChoices = z.infer<typeof FloorChoices>;
+
+export const FIRST_FLOOR_CHOICES: FloorChoices = {
+  show: ['picture', 'lot', 'staff note'],
+  sorting: 'walk',
+  bringTotes: false,
+  confirmTote: false,
+  afterOrder: 'go on',
+  afterList: 'choose',
+  doneAside: true,
+};
+
 /** A pick list opened by a picker: its session and where it stands. */
 export const OpenedList = z.object({
   sessionId: z.string(),
   listId: z.string(),
+  choices: FloorChoices,
   state: fromCore<PickState>(),
 });
 export type OpenedList = z.infer<typeof OpenedList>;
@@ -60,3 +91,36 @@ export const HandList = z.object({ personId: z.uuid().nullable() });
 /** Who may be handed a list. */
 export const Picker = z.object({ id: z.string(), name: z.string() });
 export type Picker = z.infer<typeof Picker>;
+
+/** A product of a pair that is mixed up, and where it lies. */
+const MixedUp = z.object({ sku: z.string(), name: z.string(), places: z.array(z.string()) });
+/** Two products that were taken for each other: `scanned` was scanned where `wanted` was to be taken. */
+export const MixUpRow = z.object({
+  wanted: MixedUp,
+  scanned: MixedUp,
+  times: z.number(),
+  last: z.string(),
+  /** On foot between their places; null where nobody knows. */
+  metres: z.number().nullable(),
+  /** What would keep them apart. */
+  move: z.object({ sku: z.string(), from: z.string(), to: z.string(), metres: z.number() }).nullable(),
+});
+export type MixUpRow = z.infer<typeof MixUpRow>;
+
+/** A code that was typed or pressed, as its label could not be scanned. */
+export const ByHandRow = z.object({
+  said: z.string(),
+  what: z.string(),
+  times: z.number(),
+  last: z.string(),
+  people: z.string(),
+});
+export type ByHandRow = z.infer<typeof ByHandRow>;
+
+/** What went wrong at the shelves of late. */
+export const FloorTroubles = z.object({
+  days: z.number(),
+  mixUps: z.array(MixUpRow),
+  byHand: z.array(ByHandRow),
+});
+export type FloorTroubles = z.infer<typeof FloorTroubles>;

@@ -15,6 +15,11 @@ export const RIGHTS = {
   'builds.work': { words: 'Build kits and take them apart', roles: ['lead', 'packer'] },
   'lists.release': { words: 'Release pick lists', roles: ['lead'] },
   pick: { words: 'Pick', roles: ['lead', 'picker', 'packer'] },
+  'pick.by-hand': {
+    words: 'Type or press codes at the shelves, where labels are missing',
+    roles: ['lead', 'picker', 'packer'],
+  },
+  'floor.choose': { words: 'Choose what pickers see and what follows', roles: ['lead'] },
   sort: { words: 'Sort heaps at a put wall', roles: ['lead', 'picker', 'packer'] },
   pack: { words: 'Pack and buy labels', roles: ['lead', 'packer'] },
   'labels.print': { words: 'Print labels again', roles: ['lead', 'packer', 'office'] },

@@ -12,6 +12,8 @@ export const ScanIn = z.object({
   at: z.iso.datetime(),
   device: Device,
   count: z.number().int().min(0).max(2_000_000_000),
+  /** How it came about, where a scanner did not read it: typed, or pressed on the glass. */
+  by: z.enum(['typed', 'pressed']).optional(),
   /** Who made it, when it is sent under another sign-in than it was made. */
   maker: z.uuid().optional(),
 });

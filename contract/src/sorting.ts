@@ -30,6 +30,8 @@ export const HeapRow = z.object({
   units: z.number(),
   /** Units of it that lie in cells already. */
   sorted: z.number(),
+  /** The staging place at which it stands. */
+  stands: z.string().nullable(),
   cutOff: z.string().nullable(),
 });
 export type HeapRow = z.infer<typeof HeapRow>;

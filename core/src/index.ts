@@ -42,6 +42,7 @@ export * from './picking/fillTotes.js';
 export * from './picking/insertStop.js';
 export * from './picking/layout.js';
 export * from './picking/listWalk.js';
+export * from './picking/lookAlikes.js';
 export * from './picking/pickState.js';
 export * from './picking/plainWalks.js';
 export * from './picking/session.js';

@@ -38,7 +38,7 @@ import { ReturnReceipt } from './parcels/returnReceipt.entity.js';
 import { Person } from './people/person.entity.js';
 import { SignedIn } from './people/signedIn.entity.js';
 import { SignInTry } from './people/signInTry.entity.js';
-import { MixUp } from './picking/mixUp.entity.js';
+import { FloorTrouble } from './picking/floorTrouble.entity.js';
 import { PickPlan } from './planning/pickPlan.entity.js';
 import { PlannedList } from './planning/plannedList.entity.js';
 import { PlannedOrder } from './planning/plannedOrder.entity.js';
@@ -120,7 +120,7 @@ export const ENTITIES = [
   SignedIn,
   PickList,
   PickStop,
-  MixUp,
+  FloorTrouble,
   PaperTemplate,
   PurchaseLine,
   PurchaseOrder,

@@ -259,3 +259,112 @@ test('a plan can be picked as heaps; a list of it has no more orders than the wa
   ]);
   expect(await differences(house)).toEqual([]);
 });
+
+test('dropped at a staging place by scan, the bench sees what arrived whole and what lacks; it takes over', async () => {
+  const [id] = await ordersIn(lead, 'Clear', 1);
+  const list = await walk([id!]);
+  await toTheEnd(list);
+  const before = await list.scan('D-01-1');
+  expect(before.answer.tone).toBe('wrong');
+  const dropped = await list.scan('STAGE-2');
+  expect(dropped.answer.says).toBe(`${list.no} stands at STAGE-2.`);
+  const row = (await lead.get('packing/arrived')).body.find((a: { id: string }) => a.id === id);
+  expect(row).toMatchObject({ stands: 'STAGE-2', lacks: '', lists: null });
+  expect(row.here).toBe(row.wanted);
+  expect(row.marks).toBe(list.state.stops[0].tote.mark);
+  // The bench takes it over by opening it.
+  expect((await lead.post('packing/open', { code: row.no, device: 'bench' })).status).toBe(200);
+  expect((await lead.get('packing/arrived')).body.find((a: { id: string }) => a.id === id)).toBeUndefined();
+});
+
+test('what of a dropped order was not found is named, with the day on which it is expected', async () => {
+  await bringIn(lead, [
+    ['L-1', 'SMK-4-ST', 1, '31.00', 'Late'],
+    ['L-1', 'JAR-HEX-12', 2, '1.35', 'Late'],
+  ]);
+  const id = await idOfOrder(lead, 'L-1');
+  const list = await walk([id]);
+  // All other smokers are gone, so nothing takes the place of the one that is missing.
+  await house.db.run(
+    "UPDATE stockBalance b JOIN product p ON p.id = b.productId AND p.sku = 'SMK-4-ST' SET b.onHand = b.listed WHERE b.onHand > b.listed",
+  );
+  await house.db.run(
+    "UPDATE productStock s JOIN product p ON p.id = s.productId AND p.sku = 'SMK-4-ST' SET s.onHand = s.reserved",
+  );
+  for (const stop of list.state.stops) {
+    await list.scan(stop.placeCode);
+    if (stop.product.sku === 'SMK-4-ST') await list.scan('AUK-SHORT');
+    else {
+      await list.scan(stop.product.codes[0].code);
+      await list.scan('AUK-ALL');
+    }
+  }
+  expect((await list.scan('STAGE-1')).answer.says).toBe(`${list.no} stands at STAGE-1.`);
+  const row = (await lead.get('packing/arrived')).body.find((a: { id: string }) => a.id === id);
+  expect(row).toMatchObject({ stands: 'STAGE-1', here: 2, wanted: 3, lacks: '1 Smoker, 4 in, steel' });
+  expect(await stageOf(id)).toBe('Short');
+});
+
+test('the lead chooses what follows and what is seen; a walk that is under way keeps what it began with', async () => {
+  const first = await walk((await ordersIn(lead, 'Clear', 1)).slice(0, 1));
+  const choices = (await lead.get('picking/choices')).body;
+  const changed = {
+    ...choices,
+    show: ['codes', 'buyer note'],
+    sorting: 'name',
+    bringTotes: true,
+    confirmTote: true,
+  };
+  const picker = await house.signIn('AB-1003');
+  expect((await picker.post('picking/choices', changed)).status).toBe(403);
+  expect((await lead.post('picking/choices', { ...changed, sorting: 'colour' })).status).toBe(400);
+  expect((await lead.post('picking/choices', changed)).status).toBe(200);
+  const two = await walk(await ordersIn(lead, 'Clear', 2));
+  const names = two.state.stops.map((s: { product: { name: string } }) => s.product.name);
+  expect(names).toEqual([...names].sort((a, b) => a.localeCompare(b, 'en', { numeric: true })));
+  expect((await two.scan(two.state.stops[0].placeCode)).answer.next).toMatch(/^Scan a tote for OR-/);
+  expect((await first.scan(first.state.stops[0].placeCode)).answer.tone).toBe('right');
+  expect((await lead.post('picking/choices', choices)).status).toBe(200);
+});
+
+test('codes that are typed or pressed are kept as such, and are a right', async () => {
+  const { no } = (await lead.post('picking/lists', { orderIds: await ordersIn(lead, 'Clear', 1) })).body;
+  const opened = (await lead.post('picking/open', { code: no, device: 'floor' })).body;
+  const path = `picking/sessions/${opened.sessionId}/scans`;
+  const [stop] = opened.state.stops;
+  const pressed = { ...scanOf(stop.placeCode), by: 'pressed' };
+  expect((await lead.post(path, pressed)).body.answer.says).toBe(`Right place, ${stop.placeCode}.`);
+  // Sent twice it is kept once.
+  expect((await lead.post(path, pressed)).body.repeated).toBe(true);
+  await lead.post(path, { ...scanOf('AUK-UNDO'), by: 'pressed' });
+  const troubles = async () => (await lead.get('picking/troubles')).body;
+  expect((await troubles()).byHand).toEqual([
+    expect.objectContaining({ said: stop.placeCode, what: stop.placeCode, times: 1, people: 'Ines Maddow' }),
+  ]);
+  const admin = await house.signIn('AB-1005');
+  const rights = { right: 'pick.by-hand', role: 'picker', on: false };
+  expect((await admin.post('people/rights', rights)).status).toBe(200);
+  const picker = await house.signIn('AB-1003');
+  const refused = await picker.post(path, { ...scanOf(stop.product.codes[0].code), by: 'typed' });
+  expect([refused.status, refused.body.detail]).toEqual([403, 'You may not type or press codes here.']);
+  // Commands and numbers are no codes.
+  expect((await picker.post(path, { ...scanOf('AUK-SKIP'), by: 'pressed' })).status).toBe(200);
+});
+
+test('what is taken for something else is counted, with what would keep the two apart', async () => {
+  await bringIn(lead, [['M-1', 'JAR-HEX-12', 1, '1.35', 'Mixed']]);
+  const list = await walk([await idOfOrder(lead, 'M-1')]);
+  await list.scan(list.state.stops[0].placeCode);
+  for (let i = 0; i < 3; i++)
+    expect((await list.scan(smoker)).answer.says).toBe('Wrong product: this is Smoker, 4 in, steel.');
+  const { mixUps } = (await lead.get('picking/troubles')).body;
+  expect(mixUps).toEqual([
+    expect.objectContaining({
+      wanted: expect.objectContaining({ sku: 'JAR-HEX-12' }),
+      scanned: expect.objectContaining({ sku: 'SMK-4-ST' }),
+      times: 3,
+    }),
+  ]);
+  // Nothing of it touched the stock.
+  expect((await lead.get(`picking/lists/${list.no}`)).body.taken).toBe(0);
+});

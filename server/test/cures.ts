@@ -104,6 +104,13 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Set one up under Stock > Put walls, or pick with totes.': ['places/pages/WallsPage', 'Set it up'],
+  'Set one up under Stock > Put walls, or choose another.': ['places/pages/WallsPage', 'Set it up'],
+  'Set one up under Stock > Put walls: how many rows and columns it has.': [
+    'places/pages/WallsPage',
+    'Set it up',
+  ],
+  'Scan the label, or ask the lead, who can give you that right.': ['people/parts/RightsGrid', 'right'],
   'Ask the lead to release one under Pick.': ['planning/parts/ReadyPlan', 'Release'],
   'Auk has stopped trying. Try again; it goes on where it stood.': ['departures/parts/Need', 'Try again'],
   'Correct the country of the address.': ['orders/parts/StopCure', 'MendAddress'],
@@ -229,6 +236,12 @@ export const OUTSIDE = [
   'Save it as one of these and drop it again.',
   'Let them finish, or open it when they have stopped for two minutes.',
   'Look at the print; one of the two is another lot.',
+  'Take another and scan it.',
+  'Open the list again by its code; what is taken stays taken.',
+  'Scan the trolley or tote that a batch list was picked onto, or the code of that list.',
+  'Scan the trolley of another heap, or open an order of it at the bench.',
+  'Scan the trolley again; what is sorted stays sorted.',
+  'Let it stand; a wall that nobody uses is in nobody’s way.',
 ];
 
 /** Cures that say how to do the refused act rightly, where it was refused. */

@@ -64,6 +64,7 @@ const DESK: RouteObject[] = [
   page('/pick', () => import('./picking/pages/PickPage.js')),
   page('/pick/plan', () => import('./planning/pages/PlanPage.js')),
   page('/pick/plan/:id', () => import('./planning/pages/PlanPage.js')),
+  page('/pick/troubles', () => import('./picking/pages/TroublesPage.js')),
   page('/pick/:no', () => import('./picking/pages/ListPage.js')),
   page('/parcels', () => import('./parcels/pages/ParcelsPage.js')),
   page('/products', () => import('./catalog/pages/ProductsPage.js')),
@@ -86,6 +87,7 @@ const DESK: RouteObject[] = [
   page('/setup/channels', () => import('./channels/pages/ChannelsPage.js')),
   page('/setup/papers', () => import('./printing/pages/PapersPage.js')),
   page('/setup/people', () => import('./people/pages/PeoplePage.js')),
+  page('/setup/floor', () => import('./picking/pages/FloorChoicesPage.js')),
   page('/setup/upkeep', () => import('./setup/pages/UpkeepPage.js')),
   { path: '/setup', element: <Navigate to="/setup/channels" replace /> },
 ];

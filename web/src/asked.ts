@@ -4,9 +4,9 @@ import type { QueryClient } from '@tanstack/react-query';
 /** Which questions are asked again when something of a topic changed, here or anywhere: the first word of their keys. */
 const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
   orders: ['board', 'strip', 'orders', 'order', 'lists', 'buyers', 'planChoices'],
-  lists: ['lists', 'list', 'heaps', 'strip', 'board'],
+  lists: ['lists', 'list', 'heaps', 'arrived', 'troubles', 'strip', 'board'],
   plans: ['plan', 'plans'],
-  parcels: ['parcels', 'strip', 'board', 'order', 'offers'],
+  parcels: ['parcels', 'arrived', 'strip', 'board', 'order', 'offers'],
   departures: ['board', 'strip', 'handover'],
   stock: ['products', 'product', 'listings', 'stock', 'count', 'kits', 'kit', 'ledger', 'place'],
   catalog: ['products', 'product', 'portion', 'listings', 'order', 'kits', 'kit', 'templates'],

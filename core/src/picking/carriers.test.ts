@@ -138,7 +138,7 @@ test('a heap needs something to lie on, which changes only between two stops', (
 
 test('news of other places puts stops on the walk where they are short, and what was done stays undone in order', () => {
   const missing = play(two(), 'A-01', 'FRAME', 'AUK-SHORT');
-  const news: PickNews = { stops: [stop('s4', 'A-09', 'FRAME', 1, 'A1')], before: 's2' };
+  const news: PickNews = { kind: 'stops', stops: [stop('s4', 'A-09', 'FRAME', 1, 'A1')], before: 's2' };
   const told = play(missing.state, scan('', { news }));
   expect(told.answer.says).toBe('1 piece of frame lies at A-09 too; that is on your walk now.');
   expect(told.answer.next).toBe('Go to A-09 and scan the place.');
@@ -158,7 +158,44 @@ test('news at the end of a walk takes it up again', () => {
   expect(pickDone(done.state)).toBe(true);
   const told = play(
     done.state,
-    scan('', { news: { stops: [stop('s4', 'C-01', 'SMOKER', 1, 'A1')], before: null } }),
+    scan('', { news: { kind: 'stops', stops: [stop('s4', 'C-01', 'SMOKER', 1, 'A1')], before: null } }),
   );
   expect(told.answer.next).toBe('Go to C-01 and scan the place.');
+});
+
+test('a whole list is dropped at a staging place, which only the house knows', () => {
+  const done = play(two(), 'A-01', 'FRAME', 'AUK-ALL', 'A-02', 'LIDTOP', 'B-01', 'SMOKER');
+  expect(done.answer.next).toBe('Bring the totes to a staging place or to the benches.');
+  expect(play(done.state, 'STAGE-1').answer.kind).toBe('asked');
+  const staging: KnownThing = { kind: 'staging', name: 'STAGE-1' };
+  const dropped = play(done.state, scan('stage-1', { known: staging }));
+  expect(dropped.answer.says).toBe('PL-1 stands at STAGE-1.');
+  expect(dropped.effects).toEqual([{ type: 'drop', code: 'STAGE-1' }]);
+  expect(dropped.state.dropped).toBe('STAGE-1');
+  // Elsewhere it is not dropped, and not before it is whole.
+  expect(play(done.state, scan('A-01', { known: { kind: 'place', name: 'A-01' } })).answer.tone).toBe(
+    'wrong',
+  );
+  expect(play(two(), scan('STAGE-1', { known: staging })).answer.tone).toBe('wrong');
+});
+
+test('an order that is stopped meanwhile is told at the next stop, and again where the list is dropped', () => {
+  const begun = play(two(), 'A-01');
+  const told = play(begun.state, scan('', { news: { kind: 'held', orderNo: 'OR-2', stage: 'Cancelled' } }));
+  expect(told.answer).toMatchObject({
+    says: 'OR-2 is Cancelled now and must not go: it lies in A2.',
+    next: '2 pieces of frame into tote A1.',
+  });
+  const done = play(told.state, 'FRAME', 'AUK-ALL', 'A-02', 'LIDTOP', 'B-01', 'SMOKER');
+  const dropped = play(done.state, scan('STAGE-1', { known: { kind: 'staging', name: 'STAGE-1' } }));
+  expect(dropped.answer.says).toBe('PL-1 stands at STAGE-1. Set aside: OR-2.');
+});
+
+test('what is taken for the other at its place is told to the lead, by name; elsewhere it is only refused', () => {
+  const known: KnownThing = { kind: 'product', name: 'Lid, flat', sku: 'LID-FL' };
+  expect(play(two(), 'A-01', scan('LID-FL', { known })).effects).toEqual([
+    { type: 'mix-up', stopId: 's1', sku: 'LID-FL' },
+  ]);
+  expect(play(two(), 'A-01', 'SMOKER').effects).toEqual([{ type: 'mix-up', stopId: 's1', sku: 'SMOKER' }]);
+  expect(play(two(), 'A-01', 'NOBODY-KNOWS').effects).toEqual([]);
 });

@@ -8,11 +8,32 @@ import {
   stopOpen,
 } from './pickState.js';
 
+/** Takes in what the house has to say. */
+export function pickNews(state: PickState, news: PickNews): PickStep {
+  return news.kind === 'stops' ? furtherStops(state, news) : heldOrder(state, news);
+}
+
+/** An order was stopped, parked or cancelled while it is picked: the picker is told once, with the tote it lies in. */
+function heldOrder(state: PickState, { orderNo, stage }: Extract<PickNews, { kind: 'held' }>): PickStep {
+  const { tote } = state.stops.find(s => s.orderNo === orderNo)!;
+  const next = { ...state, held: [...state.held, orderNo] };
+  return {
+    state: next,
+    answer: {
+      kind: 'moved',
+      tone: 'info',
+      says: `${orderNo} is ${stage} now and must not go${tote ? `: it lies in ${tote.mark}` : ''}.`,
+      next: nextHint(next),
+    },
+    effects: [],
+  };
+}
+
 /**
  * The house tells a walk under way of further stops: other places of what was missing. They are put before the stop named, so that the
  * walk stays short; the stop at hand stays at hand while something of it is open.
  */
-export function pickNews(state: PickState, news: PickNews): PickStep {
+function furtherStops(state: PickState, news: Extract<PickNews, { kind: 'stops' }>): PickStep {
   const before = state.stops.findIndex(s => s.id === news.before);
   const where = before === -1 ? state.stops.length : before;
   const shift = (i: number) => (i >= where ? i + news.stops.length : i);

@@ -1,5 +1,6 @@
 import type { Scan, Step } from '../scans/scan.js';
 import { count } from '../text.js';
+import type { Size } from '../units/units.js';
 
 /** One code of a product and how many units a scan of it counts. */
 export interface CountedCode {
@@ -42,6 +43,8 @@ export interface PickStop {
   lot?: { code: string; expiry: string | null };
   /** What the buyer and the staff wrote, where the lead has the picker see it. */
   notes?: string[];
+  /** How large a piece is, where the lead has it shown. */
+  size?: Size;
 }
 
 /** What the lead has chosen for the walk. */
@@ -73,6 +76,10 @@ export interface PickState {
   placeSeen: string | null;
   seen: boolean;
   pause: WalkPause | null;
+  /** Orders that must not go on, as the picker was told. */
+  held: string[];
+  /** The staging place at which the finished list was dropped. */
+  dropped: string | null;
   history: { stop: number; units: number; missing: number }[];
 }
 
@@ -80,16 +87,20 @@ export interface PickState {
 export type PickEffect =
   | { type: 'take'; stopId: string; units: number }
   | { type: 'missing'; stopId: string; units: number }
+  | { type: 'mix-up'; stopId: string; sku: string }
   | { type: 'trolley'; placeId: string }
-  | { type: 'tote'; from: string; to: string };
+  | { type: 'tote'; from: string; to: string }
+  | { type: 'drop'; code: string };
 
 export type PickStep = Step<PickState, PickEffect>;
 
-/** Facts of the house that change a walk under way: stops that were found for what was missing. They stand before the stop named, or at the end. */
-export interface PickNews {
-  stops: PickStop[];
-  before: string | null;
-}
+/**
+ * Facts of the house that concern a walk under way: stops that were found for what was missing (before the stop named, or at the end),
+ * or an order that must not go on.
+ */
+export type PickNews =
+  | { kind: 'stops'; stops: PickStop[]; before: string | null }
+  | { kind: 'held'; orderNo: string; stage: string };
 
 /** A scan of the floor; `news` stands in one that the house itself made. */
 export type PickScan = Scan & { news?: PickNews };
@@ -117,6 +128,8 @@ export function openPick(
     placeSeen: null,
     seen: false,
     pause: null,
+    held: [],
+    dropped: null,
     history: [],
   };
 }

@@ -148,7 +148,7 @@ test('whatever is scanned: counts stay within what is wanted, effects add up to 
         const step = pickScan(state, scan(t));
         if (step.answer.kind === 'refused' && step.state !== state) return false;
         for (const e of step.effects)
-          if ('stopId' in e) sum.set(e.type + e.stopId, (sum.get(e.type + e.stopId) ?? 0) + e.units);
+          if ('units' in e) sum.set(e.type + e.stopId, (sum.get(e.type + e.stopId) ?? 0) + e.units);
         state = step.state;
       }
       return state.stops.every(

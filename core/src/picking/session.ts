@@ -30,8 +30,7 @@ export function pickScan(state: PickState, scan: PickScan): PickStep {
   if (p.type === 'command' && p.name === 'UNDO') return undo(state);
   if (state.pause) return paused(state, p, scan);
   const stop = state.stops[state.at];
-  if (!stop || pickDone(state))
-    return refuse(state, `${state.listNo} is complete; nothing more is taken.`, bringIt(state));
+  if (!stop || pickDone(state)) return afterAll(state, p, scan);
   if (p.type === 'command') return command(state, stop, p.name);
   if (p.type === 'own' && (p.kind === 'tote' || p.kind === 'trolley'))
     return carrierScan(state, p.code, scan.known);
@@ -41,6 +40,33 @@ export function pickScan(state: PickState, scan: PickScan): PickStep {
   if (scan.known?.kind === 'place' || state.stops.some(s => s.placeCode === code)) return place(state, code);
   if (p.type === 'quantity') return several(state, stop, p.n);
   return product(state, stop, p, scan);
+}
+
+/** The list is complete: all that is left is to drop it at a staging place. */
+function afterAll(state: PickState, p: Parsed, scan: Scan): PickStep {
+  const code = scan.text.trim().toUpperCase();
+  if (scan.known?.kind === 'staging') {
+    const aside = state.held.length > 0 ? ` Set aside: ${state.held.join(', ')}.` : '';
+    return {
+      state: { ...state, dropped: code },
+      answer: {
+        kind: 'complete',
+        tone: 'complete',
+        says: `${state.listNo} stands at ${code}.${aside}`,
+        next: 'The benches see it there.',
+      },
+      effects: [{ type: 'drop', code }],
+    };
+  }
+  // Only the house knows which places are for staging; what is of this list is none.
+  const ours = state.stops.some(s => s.placeCode === code || s.product.codes.some(c => c.code === code));
+  if (p.type === 'text' && !scan.known && !ours)
+    return {
+      state,
+      answer: { kind: 'asked', tone: 'info', says: `${quoted(code)} is looked up.`, next: 'Wait a moment.' },
+      effects: [],
+    };
+  return refuse(state, `${state.listNo} is complete; nothing more is taken.`, bringIt(state));
 }
 
 /** Nothing is taken before there is something to lay it into. */
@@ -134,11 +160,14 @@ function product(
     if (done && stopOpen(done) === 0)
       return refuse(state, `${done.product.name} is complete; put this one back.`, nextHint(state));
     const what = done?.product.name ?? scan.known?.name;
-    return refuse(
+    const refused = refuse<PickState, PickEffect>(
       state,
       what ? `Wrong product: this is ${what}.` : `Nothing on this list has the code ${quoted(code)}.`,
       `You want ${stop.product.name}.`,
     );
+    // Taken for the other at its place: the lead is told which two look alike.
+    const sku = state.placeSeen === stop.placeCode ? (done?.product.sku ?? scan.known?.sku) : undefined;
+    return sku === undefined ? refused : { ...refused, effects: [{ type: 'mix-up', stopId: stop.id, sku }] };
   }
   if (state.placeSeen !== stop.placeCode)
     return refuse(state, 'Scan the place first, so that the stock is right.', `You want ${stop.placeCode}.`);

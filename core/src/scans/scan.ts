@@ -8,6 +8,7 @@ export interface KnownThing {
     | 'place'
     | 'tote'
     | 'trolley'
+    | 'staging'
     | 'departure'
     | 'box'
     | 'bench';
@@ -27,6 +28,8 @@ export interface Scan {
   at: string;
   device: string;
   count: number;
+  /** How it came about, where a scanner did not read it. */
+  by?: 'typed' | 'pressed';
   /** Set by the judge when the code means something elsewhere in the house. */
   known?: KnownThing;
 }
@@ -52,6 +55,8 @@ const PICK_BEFORE_5 = {
   choices: { bringTotes: false, confirmTote: false, afterOrder: 'go on' },
   trolley: null,
   pause: null,
+  held: [],
+  dropped: null,
 };
 
 /** The state of a session of an older version as the reducers of `now` understand it; null when it is of a newer one. */

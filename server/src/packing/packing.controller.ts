@@ -1,4 +1,5 @@
 import {
+  ArrivedRow,
   BenchView,
   fromCore,
   Id,
@@ -10,6 +11,7 @@ import {
 } from '@auk/contract';
 import type { PackState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { z } from 'zod';
 import { by, May, Me } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
@@ -27,6 +29,13 @@ export class PackingController {
   open(@Body() body: unknown, @Me() me: Person): Promise<BenchView> {
     const { code, device } = parse(OpenBench, body);
     return this.packing.open(code, device, by(me));
+  }
+
+  @Get('arrived')
+  @May('pack')
+  @Answers(z.array(ArrivedRow))
+  arrived(): Promise<ArrivedRow[]> {
+    return this.packing.arrived();
   }
 
   @Get('sessions/:id')

@@ -144,3 +144,29 @@ export function unitsHeld(
     [partId, parcelKey === null ? ['picked', 'sorted'] : ['packed'], parcelKey ?? NONE],
   );
 }
+
+/** Orders whose totes stand at staging places, the most urgent first, with what of them is not there. */
+export function arrivedOrders(sql: Sql): Promise<
+  (Pick<Order, 'id' | 'no' | 'leavesAt'> & {
+    stands: string;
+    marks: string;
+    since: Date;
+    here: number;
+    wanted: number;
+    lacks: string | null;
+    lists: string | null;
+    expected: string | null;
+  })[]
+> {
+  return sql.rows(
+    `SELECT x.id, x.no, x.leavesAt, x.stands, x.marks, x.since, CAST(SUM(p.quantity) AS INT) AS wanted, CAST(SUM(p.here) AS INT) AS here,
+         GROUP_CONCAT(IF(p.here < p.quantity, CONCAT(p.quantity - p.here, ' ', p.name), NULL) ORDER BY p.name SEPARATOR ', ') AS lacks,
+         (SELECT GROUP_CONCAT(DISTINCT CONCAT('PL-', l.no) ORDER BY l.no SEPARATOR ', ') FROM allocation a JOIN pickStop s ON s.id = a.stopKey JOIN pickList l ON l.id = s.listId WHERE a.orderId = x.id AND a.hold = 'listed' AND a.quantity > 0) AS lists,
+         CAST(MAX(IF(p.held < p.quantity, (SELECT MIN(w.expected) FROM purchaseLine y JOIN purchaseOrder w ON w.id = y.orderId AND w.state = 'open' WHERE y.productId = p.productId AND y.received < y.quantity), NULL)) AS CHAR) AS expected
+       FROM (SELECT o.id, o.no, o.leavesAt, MIN(g.code) AS stands, GROUP_CONCAT(DISTINCT COALESCE(t.mark, t.code) ORDER BY t.mark SEPARATOR ', ') AS marks, MIN(t.stoodSince) AS since
+           FROM place t JOIN place g ON g.id = t.standsAtId JOIN orders o ON o.id = t.busyWith WHERE t.kind IN ('tote', 'cell') GROUP BY o.id) x
+       JOIN (SELECT q.orderId, q.productId, q.quantity, r.name, COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = q.id AND a.hold IN ('picked', 'sorted', 'packed', 'departed')), 0) AS here,
+             COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = q.id), 0) AS held FROM linePart q JOIN product r ON r.id = q.productId WHERE q.quantity > 0) p ON p.orderId = x.id
+       GROUP BY x.id ORDER BY COALESCE(x.leavesAt, '9999-12-31'), x.no LIMIT 200`,
+  );
+}

@@ -1,4 +1,4 @@
-import type { BenchView, Judged, ScanIn } from '@auk/contract';
+import type { ArrivedRow, BenchView, Judged, ScanIn } from '@auk/contract';
 import {
   type BenchBox,
   type Box,
@@ -23,6 +23,7 @@ import { event, productsOf, refreshStages, refuseBuild, toHistory } from '../rec
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import {
+  arrivedOrders,
   type BenchSession,
   benchRow,
   lockForPacking,
@@ -49,6 +50,20 @@ export class PackingService {
     private readonly written: Parcels,
     private readonly places: Places,
   ) {}
+
+  /** What stands at staging places for the benches, the most urgent first. */
+  async arrived(): Promise<ArrivedRow[]> {
+    const rows = await arrivedOrders(this.db);
+    return rows.map(({ id, no, lacks, expected, leavesAt, since, ...r }) => ({
+      ...r,
+      id,
+      no: `OR-${no}`,
+      lacks: lacks ?? '',
+      expected: expected ?? null,
+      cutOff: leavesAt?.toISOString() ?? null,
+      since: since.toISOString(),
+    }));
+  }
 
   /** Opens the order that a slip, tote or parcel code belongs to. What was begun goes on, on this bench. */
   async open(code: string, device: string, doer: Doer): Promise<BenchView> {
@@ -110,6 +125,7 @@ export class PackingService {
       await this.notesToConfirm(tx, order.id),
     );
     const parcelId = newId();
+    await this.places.takeAway(tx, order.id);
     const placeId = await this.places.makeForParcel(tx, order.warehouseId, parcelId);
     await this.written.open(tx, [{ id: parcelId, orderId: order.id, shipmentId: order.shipmentId, placeId }]);
     return this.scans.open(tx, { kind: 'pack', parcelId }, state, device);

@@ -1,7 +1,9 @@
 import type { Sql, Tx } from '../database/db.js';
 import type { PickList } from '../lists/pickList.entity.js';
 import type { PickStop } from '../lists/pickStop.entity.js';
+import type { OrderNote } from '../orders/orderNote.entity.js';
 import type { Person } from '../people/person.entity.js';
+import type { Order } from '../records/order.entity.js';
 import type { ScanSession } from '../scans/scanSession.entity.js';
 import type { Lot } from '../stock/lot.entity.js';
 import type { Place } from '../stock/place.entity.js';
@@ -88,6 +90,19 @@ export function heldStops(sql: Sql, stopId: string): Promise<HeldStop[]> {
   );
 }
 
+/** The numbers of orders. */
+export function numbersOf(sql: Sql, ids: readonly string[]): Promise<Pick<Order, 'id' | 'no'>[]> {
+  return sql.rows('SELECT id, no FROM orders WHERE id IN (?) ORDER BY no', [ids]);
+}
+
+/** What the staff wrote for those who handle the orders of a list. */
+export function staffNotes(sql: Sql, listId: string): Promise<Pick<OrderNote, 'orderId' | 'text'>[]> {
+  return sql.rows(
+    "SELECT n.orderId, n.text FROM orderNote n WHERE n.kind = 'staff' AND n.removedAt IS NULL AND n.orderId IN (SELECT orderId FROM pickStop WHERE listId = ?) ORDER BY n.id",
+    [listId],
+  );
+}
+
 /** A stop of each product and place of a list. */
 export function stopsAt(
   sql: Sql,
@@ -133,12 +148,14 @@ export function stopsToWalk(
       mark: string | null;
       colour: string | null;
       orderNo: number;
+      note: string;
+      heap: number;
       taken: number;
       lot: string | null;
     })[]
 > {
   return sql.rows(
-    `SELECT MIN(s.id) AS id, s.placeId, s.productId, s.toteId, MIN(s.orderId) AS orderId, CAST(SUM(s.quantity) AS INT) AS quantity, p.code AS placeCode, t.code AS toteCode, t.mark, t.colour, MIN(o.no) AS orderNo, l.code AS lot, CAST(l.expiry AS CHAR) AS expiry,
+    `SELECT MIN(s.id) AS id, s.placeId, s.productId, s.toteId, MIN(s.orderId) AS orderId, CAST(SUM(s.quantity) AS INT) AS quantity, p.code AS placeCode, t.code AS toteCode, t.mark, t.colour, MIN(o.no) AS orderNo, MIN(o.note) AS note, k.method = 'batch' AS heap, l.code AS lot, CAST(l.expiry AS CHAR) AS expiry,
          CAST(SUM(COALESCE((SELECT SUM(m.quantity * IF(m.why = 'pick', 1, -1)) FROM stockMove m WHERE m.causeId = s.id AND m.why IN ('pick', 'put back')), 0)) AS INT) AS taken
        FROM pickStop s JOIN pickList k ON k.id = s.listId JOIN place p ON p.id = s.placeId LEFT JOIN place t ON t.id = s.toteId JOIN orders o ON o.id = s.orderId LEFT JOIN lot l ON l.id = s.lotId
        WHERE s.listId = ? GROUP BY IF(k.method = 'batch', CONCAT(s.placeId, s.productId, COALESCE(CAST(s.lotId AS CHAR), '')), CAST(s.id AS CHAR)) ORDER BY MIN(s.seq)`,

@@ -1,4 +1,7 @@
 import {
+  can,
+  FloorChoices,
+  FloorTroubles,
   fromCore,
   HandList,
   Id,
@@ -23,6 +26,8 @@ import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
+import { FloorChoice } from './floorChoice.service.js';
+import { FloorTroubles as Troubles } from './floorTroubles.service.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
 
@@ -36,6 +41,8 @@ export class PickingController {
     private readonly queries: PickingQueries,
     private readonly picking: PickingService,
     private readonly printing: PrintingService,
+    private readonly floor: FloorChoice,
+    private readonly troubles: Troubles,
   ) {}
 
   @Get('lists')
@@ -69,6 +76,30 @@ export class PickingController {
     return { no: `PL-${(await this.picking.release(parse(PlanList, body), by(me))).no}` };
   }
 
+  @Get('choices')
+  @SignedIn()
+  @Answers(FloorChoices)
+  choices(): Promise<FloorChoices> {
+    return this.floor.of();
+  }
+
+  /** What pickers see and what follows, for walks that begin from now on. */
+  @Post('choices')
+  @HttpCode(200)
+  @May('floor.choose')
+  @Takes({ body: FloorChoices })
+  @Answers('nothing')
+  setChoices(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.floor.set(parse(FloorChoices, body), by(me));
+  }
+
+  @Get('troubles')
+  @May('lists.release')
+  @Answers(FloorTroubles)
+  troublesOfLate(): Promise<FloorTroubles> {
+    return this.troubles.list();
+  }
+
   @Get('pickers')
   @May('lists.release')
   @Answers(z.array(Picker))
@@ -99,10 +130,7 @@ export class PickingController {
   @May('pick')
   @Takes({ body: OpenBench })
   @Answers(OpenedList)
-  open(
-    @Body() body: unknown,
-    @Me() me: Person,
-  ): Promise<{ sessionId: string; listId: string; state: PickState }> {
+  open(@Body() body: unknown, @Me() me: Person): Promise<OpenedList> {
     const { code, device } = parse(OpenBench, body);
     return this.picking.open(code, device, by(me));
   }
@@ -113,6 +141,6 @@ export class PickingController {
   @Takes({ body: ScanIn })
   @Answers(judgedOf(fromCore<PickState>()))
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PickState>> {
-    return this.picking.scan(parse(Id, id), parse(ScanIn, body), by(me));
+    return this.picking.scan(parse(Id, id), parse(ScanIn, body), by(me), can(me, 'pick.by-hand'));
   }
 }

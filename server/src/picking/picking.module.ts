@@ -8,7 +8,9 @@ import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
 import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
-import { MixUp } from './mixUp.entity.js';
+import { FloorChoice } from './floorChoice.service.js';
+import { FloorTrouble } from './floorTrouble.entity.js';
+import { FloorTroubles } from './floorTroubles.service.js';
 import { PickingController } from './picking.controller.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
@@ -20,7 +22,7 @@ export { ListRelease, type PlacedPart } from './release.service.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([MixUp]),
+    TypeOrmModule.forFeature([FloorTrouble]),
     HouseModule,
     ListsModule,
     ProductsModule,
@@ -31,7 +33,7 @@ export { ListRelease, type PlacedPart } from './release.service.js';
     PrintingModule,
   ],
   controllers: [PickingController],
-  providers: [PickingService, ListRelease, WalkService, PickingQueries],
+  providers: [PickingService, ListRelease, WalkService, FloorChoice, FloorTroubles, PickingQueries],
   exports: [PickingService, ListRelease],
 })
 export class PickingModule {}

@@ -1,19 +1,29 @@
-import type { Judged, PlanList, ScanIn } from '@auk/contract';
-import { openPick, type PickEffect, type PickState, type PickStop, pickScan } from '@auk/core';
+import type { FloorChoices, Judged, OpenedList, PlanList, ScanIn } from '@auk/contract';
+import {
+  openPick,
+  type PickEffect,
+  type PickState,
+  type PickStop,
+  pickScan,
+  type WalkChoices,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
-import { Forbidden, NotHere, TooLate } from '../http/problem.js';
+import { Forbidden, NotAllowed, NotHere, TooLate } from '../http/problem.js';
 import { Lists } from '../lists/lists.module.js';
 import { CatalogService } from '../products/products.module.js';
 import { refreshStages } from '../records/records.module.js';
 import { type Judgement, ScansService } from '../scans/scans.module.js';
 import { StockService } from '../stock/stock.module.js';
+import { FloorChoice, sorted } from './floorChoice.service.js';
+import { FloorTroubles, isCode } from './floorTroubles.service.js';
 import {
   isHere,
   lockList,
   lockNextList,
   sessionOfList,
+  staffNotes,
   stateOfList,
   stopsOf,
   stopsToWalk,
@@ -21,13 +31,6 @@ import {
 } from './pickRows.queries.js';
 import { ANYTHING, ListRelease } from './release.service.js';
 import { takeChange, WalkService } from './walk.service.js';
-
-/** A list as the Floor opens it. */
-export interface OpenedList {
-  sessionId: string;
-  listId: string;
-  state: PickState;
-}
 
 /** Pick lists: releasing, opening on the Floor, and what each scan does to the stock. */
 @Injectable()
@@ -40,6 +43,8 @@ export class PickingService {
     private readonly releases: ListRelease,
     private readonly lists: Lists,
     private readonly walk: WalkService,
+    private readonly floor: FloorChoice,
+    private readonly troubles: FloorTroubles,
   ) {}
 
   release({ orderIds, method }: PlanList, doer: Doer): Promise<{ id: string; no: number }> {
@@ -106,11 +111,16 @@ export class PickingService {
     list: { id: string; no: number; method: 'single' | 'cluster' | 'batch' },
     device: string,
   ): Promise<OpenedList> {
-    const state = openPick(`PL-${list.no}`, await this.stops(tx, list.id), { heap: list.method === 'batch' });
+    const choices = await this.floor.of(tx);
+    const stops = sorted(await this.stops(tx, list.id, choices), choices.sorting);
+    const state = openPick(`PL-${list.no}`, stops, {
+      heap: list.method === 'batch',
+      choices: ofWalk(choices),
+    });
     const sessionId = await this.scans.open(tx, { kind: 'pick', listId: list.id }, state, device);
     await this.lists.move(tx, list.id, 'picking');
     await tx.tell('lists', list.id);
-    return { sessionId, listId: list.id, state };
+    return { sessionId, listId: list.id, choices, state };
   }
 
   /** A list that was begun goes on where it stood, on this device. Sessions are locked before lists. */
@@ -119,28 +129,39 @@ export class PickingService {
     if (!known) return null;
     const { state } = await this.scans.lock<PickState>(tx, known.id);
     await this.scans.handTo(tx, known.id, device);
-    return { sessionId: known.id, listId: known.listId, state };
+    return { sessionId: known.id, listId: known.listId, choices: await this.floor.of(tx), state };
   }
 
   private async goOnLate(tx: Tx, listId: string): Promise<OpenedList> {
     const row = (await stateOfList(tx, listId))!;
-    return { sessionId: row.id, listId, state: fromJson<PickState>(row.state) };
+    const state = fromJson<PickState>(row.state);
+    return { sessionId: row.id, listId, choices: await this.floor.of(tx), state };
   }
 
-  /** Judges a scan of the Floor and moves the stock with it. */
-  scan(sessionId: string, scan: ScanIn, doer: Doer): Promise<Judged<PickState>> {
+  /** Judges a scan of the Floor and moves the stock with it. `mayByHand`: whoever sends it may type and press codes. */
+  scan(sessionId: string, scan: ScanIn, doer: Doer, mayByHand: boolean): Promise<Judged<PickState>> {
+    if (scan.by !== undefined && !mayByHand && isCode(scan.text))
+      throw new NotAllowed(
+        'You may not type or press codes here.',
+        'Scan the label, or ask the lead, who can give you that right.',
+      );
     return this.db.tx(doer, async tx => {
       let later: Judgement<PickState> | null = null;
+      let before: PickState | null = null;
       const judged = await this.scans.judge<PickState, PickEffect>(
         tx,
         'pick',
         sessionId,
         scan,
-        pickScan,
+        (state, made) => {
+          before = state;
+          return pickScan(state, made);
+        },
         async (effects, _, after) => {
           later = await this.walk.act(tx, sessionId, effects, after);
         },
       );
+      if (before && !judged.repeated) await this.troubles.byHand(tx, scan, judged.answer, before);
       return { ...judged, ...(later as Judgement<PickState> | null) };
     });
   }
@@ -162,11 +183,16 @@ export class PickingService {
     );
   }
 
-  private async stops(tx: Tx, listId: string): Promise<PickStop[]> {
+  private async stops(tx: Tx, listId: string, { show }: FloorChoices): Promise<PickStop[]> {
     const rows = await stopsToWalk(tx, listId);
     const products = await this.catalog.products(tx, [...new Set(rows.map(r => r.productId))]);
+    const staff = show.includes('staff note') ? await staffNotes(tx, listId) : [];
     return rows.map(r => {
-      const { id, sku, name, codes, picture, hint } = products.get(r.productId)!;
+      const { id, sku, name, codes, picture, hint, size } = products.get(r.productId)!;
+      const notes = [
+        ...(show.includes('buyer note') && r.note ? [r.note] : []),
+        ...staff.filter(n => n.orderId === r.orderId).map(n => n.text),
+      ];
       return {
         id: r.id,
         placeId: r.placeId,
@@ -178,10 +204,19 @@ export class PickingService {
         tote: toteOf(r),
         orderNo: `OR-${r.orderNo}`,
         ...(r.lot && { lot: { code: r.lot, expiry: r.expiry } }),
+        ...(notes.length > 0 && !r.heap && { notes }),
+        ...(size && show.includes('size') && { size }),
       };
     });
   }
 }
+
+/** What of the choices the walk itself goes by. */
+const ofWalk = ({ bringTotes, confirmTote, afterOrder }: FloorChoices): WalkChoices => ({
+  bringTotes,
+  confirmTote,
+  afterOrder,
+});
 
 /** The tote of a stop; of a heap there is none. */
 function toteOf(r: Awaited<ReturnType<typeof stopsToWalk>>[number]): PickStop['tote'] {

@@ -7,6 +7,7 @@ import {
   pickDone,
   pickScan,
   type Spot,
+  type Stage,
   stopOpen,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
@@ -19,11 +20,13 @@ import { event, refreshStages, toHistory } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { type Judgement, ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
+import { FloorTroubles } from './floorTroubles.service.js';
 import {
   type HeldStop,
   heldStops,
   listOfSession,
   lockCarrier,
+  numbersOf,
   type StopRow,
   softUnits,
   stopsAt,
@@ -41,6 +44,7 @@ export class WalkService {
     private readonly lists: Lists,
     private readonly places: Places,
     private readonly house: HouseService,
+    private readonly troubles: FloorTroubles,
   ) {}
 
   /** Does what a scan asks. Gives what the house had to say in addition: further places of what was missing. */
@@ -54,7 +58,13 @@ export class WalkService {
     if (goods.length < effects.length) {
       const { listId } = (await listOfSession(tx, sessionId))!;
       for (const e of effects) {
+        if (e.type === 'mix-up')
+          await this.troubles.mixUp(tx, after.stops.find(s => s.id === e.stopId)!, e.sku);
         if (e.type === 'trolley') await this.carry(tx, listId, e.placeId, after.heap);
+        if (e.type === 'drop') {
+          await this.places.standAt(tx, listId, e.code);
+          await tx.tell('lists', after.listNo);
+        }
         if (e.type === 'tote') await this.bring(tx, listId, e.from, e.to);
       }
     }
@@ -70,8 +80,12 @@ export class WalkService {
         }
       else found = [...found, ...(await this.missing(tx, own, effect.units))];
     }
-    await refreshStages(tx, [...new Set(stops.map(s => s.orderId))]);
-    const told = found.length > 0 ? await this.tell(tx, sessionId, after, found) : null;
+    const stages = await refreshStages(tx, [...new Set(stops.map(s => s.orderId))]);
+    const held = await heldOf(tx, stages, after);
+    const told =
+      found.length > 0
+        ? await this.tell(tx, sessionId, after, found)
+        : held && (await this.scans.tell<PickState, PickNews>(tx, sessionId, after, held, pickScan));
     const { listId } = stops[0]!;
     const done = pickDone(told?.state ?? after);
     await this.lists.move(tx, listId, done ? 'done' : 'picking');
@@ -184,7 +198,13 @@ export class WalkService {
       };
     });
     const before = await this.insertBefore(tx, after, found);
-    return this.scans.tell<PickState, PickNews>(tx, sessionId, after, { stops, before }, pickScan);
+    return this.scans.tell<PickState, PickNews>(
+      tx,
+      sessionId,
+      after,
+      { kind: 'stops', stops, before },
+      pickScan,
+    );
   }
 
   private async insertBefore(
@@ -208,6 +228,21 @@ export class WalkService {
     return open[insertStop(layout, spotOf(here) ?? layout.start, rest, to)]?.id ?? null;
   }
 }
+
+/** An order that was stopped, parked or cancelled meanwhile and of which the picker was not told yet. */
+async function heldOf(
+  tx: Tx,
+  stages: ReadonlyMap<string, Stage>,
+  after: PickState,
+): Promise<PickNews | null> {
+  const ids = [...stages].filter(([, stage]) => HELD.has(stage)).map(([id]) => id);
+  if (after.heap || ids.length === 0) return null;
+  const first = (await numbersOf(tx, ids)).find(o => !after.held.includes(`OR-${o.no}`));
+  return first ? { kind: 'held', orderNo: `OR-${first.no}`, stage: stages.get(first.id)! } : null;
+}
+
+/** Stages of orders that must not go on. */
+const HELD: ReadonlySet<Stage> = new Set(['Stopped', 'Parked', 'Cancelled']);
 
 /** Of a heap, all stops of one product, place and lot are one to the picker; else a stop is itself. */
 function alike(stops: readonly HeldStop[], stopId: string, heap: boolean): HeldStop[] {

@@ -19,7 +19,7 @@ export async function knownThing(sql: Sql, text: string): Promise<KnownThing | n
   const row = await sql.one<KnownRow>(
     `SELECT 'product' AS kind, p.name, p.sku, c.units, JSON_VALUE(p.facts, '$.lots') = 'true' AS lots FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
      UNION ALL SELECT 'product', name, sku, 1, JSON_VALUE(facts, '$.lots') = 'true' FROM product WHERE sku = ?
-     UNION ALL SELECT IF(kind IN ('tote', 'trolley'), kind, 'place'), code, NULL, NULL, NULL FROM place WHERE code = ? AND kind <> 'parcel'
+     UNION ALL SELECT IF(kind IN ('tote', 'trolley', 'staging'), kind, 'place'), code, NULL, NULL, NULL FROM place WHERE code = ? AND kind <> 'parcel'
      UNION ALL SELECT 'order', CONCAT('order ', channelNumber), NULL, NULL, NULL FROM orders WHERE channelNumber = ? OR no = ?
      UNION ALL SELECT 'box', CONCAT('box ', name), NULL, NULL, NULL FROM box WHERE code = ? LIMIT 1`,
     [code, code, code, code, /^OR-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],

@@ -78,6 +78,7 @@ export function unitsInCell(sql: Sql, orderId: string, cellId: string): Promise<
 export function heapsToSort(sql: Sql): Promise<
   (Pick<Place, 'code'> & {
     mark: string;
+    stands: string | null;
     list: PickList['no'];
     orders: number;
     units: number;
@@ -86,7 +87,7 @@ export function heapsToSort(sql: Sql): Promise<
   })[]
 > {
   return sql.rows(
-    `SELECT p.code, COALESCE(p.mark, p.code) AS mark, l.no AS list, COUNT(DISTINCT s.orderId) AS orders, CAST(SUM(a.quantity) AS INT) AS units, CAST(SUM(IF(a.hold = 'sorted', a.quantity, 0)) AS INT) AS sorted, MIN(o.leavesAt) AS cutOff
+    `SELECT p.code, COALESCE(p.mark, p.code) AS mark, (SELECT g.code FROM place g WHERE g.id = p.standsAtId) AS stands, l.no AS list, COUNT(DISTINCT s.orderId) AS orders, CAST(SUM(a.quantity) AS INT) AS units, CAST(SUM(IF(a.hold = 'sorted', a.quantity, 0)) AS INT) AS sorted, MIN(o.leavesAt) AS cutOff
        FROM pickList l JOIN pickStop s ON s.listId = l.id JOIN allocation a ON a.partId = s.partId AND a.stopKey = s.id AND a.hold IN ('picked', 'sorted') AND a.quantity > 0
        JOIN place p ON p.id = s.toteId JOIN orders o ON o.id = s.orderId
        WHERE l.method = 'batch' AND l.state = 'done' GROUP BY l.id, p.id HAVING SUM(a.hold = 'picked') > 0 ORDER BY COALESCE(MIN(o.leavesAt), '9999-12-31'), l.no LIMIT 60`,

@@ -43,6 +43,16 @@ export function freeTotesOf(tx: Tx, listId: string): Promise<number> {
   );
 }
 
+/** What of a list is carried away stands at a staging place: totes that are still of its orders, and its trolley. */
+export function standListAt(tx: Tx, listId: string, code: string, at: Date): Promise<number> {
+  return tx.run(
+    `UPDATE place t JOIN place g ON g.code = ? AND g.kind = 'staging' SET t.standsAtId = g.id, t.stoodSince = ?
+       WHERE t.id IN (SELECT s.toteId FROM pickStop s JOIN orders o ON o.id = s.orderId JOIN place b ON b.id = s.toteId AND b.busyWith = o.id WHERE s.listId = ?
+         UNION SELECT l.trolleyId FROM pickList l WHERE l.id = ?)`,
+    [code, at, listId, listId],
+  );
+}
+
 export function productBearing(sql: Sql, code: string): Promise<Pick<Product, 'sku' | 'name'> | null> {
   return sql.one(
     'SELECT p.sku, p.name FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ? UNION ALL SELECT sku, name FROM product WHERE sku = ? LIMIT 1',

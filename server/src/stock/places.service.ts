@@ -13,6 +13,7 @@ import {
   placesFound,
   productBearing,
   setPlace,
+  standListAt,
 } from './places.queries.js';
 
 /** Where the first bay begins behind the front cross-aisle, in tenths of a millimetre; as the demo's house has it. */
@@ -111,6 +112,16 @@ export class Places {
       await tx.of(Place).update(tote.id, { busyWith: orderId });
     }
     return given;
+  }
+
+  /** The totes of a list, and what carries it, stand at a staging place. */
+  async standAt(tx: Tx, listId: string, code: string): Promise<void> {
+    await standListAt(tx, listId, code, tx.at);
+  }
+
+  /** The totes of an order stand at no staging place any more: a bench has taken them. */
+  async takeAway(tx: Tx, orderId: string): Promise<void> {
+    await tx.of(Place).update({ kind: In(['tote', 'cell']), busyWith: orderId }, NOWHERE);
   }
 
   /** A free tote takes over the order of another one, which is free then. */

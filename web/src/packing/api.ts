@@ -1,10 +1,16 @@
-import { BenchView, type BuyLabel, LabelView, OffersView } from '@auk/contract';
+import { ArrivedRow, BenchView, type BuyLabel, LabelView, OffersView } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post } from '../api.js';
 import { deviceId } from '../scans/device.js';
 
 /** Opens at this bench what a code belongs to: a slip, a tote or a parcel. */
 export const openAtBench = (code: string) => post(BenchView, 'packing/open', { code, device: deviceId() });
+
+/** What stands at staging places for the benches. */
+export const arrivedQuery = queryOptions({
+  queryKey: ['arrived'],
+  queryFn: () => get(ArrivedRow.array(), 'packing/arrived'),
+});
 
 export const benchPath = (sessionId: string): string => `packing/sessions/${sessionId}`;
 export const readBench = (sessionId: string) => get(BenchView, benchPath(sessionId));

@@ -1,4 +1,4 @@
-import { ListRow, ListView, MadeNo, OpenedList, Picker } from '@auk/contract';
+import { FloorChoices, FloorTroubles, ListRow, ListView, MadeNo, OpenedList, Picker } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
 import { deviceId } from '../scans/device.js';
@@ -30,3 +30,15 @@ export const handList = (no: string, personId: string | null) =>
 export const makeList = (orderIds: readonly string[]) => post(MadeNo, 'picking/lists', { orderIds });
 /** Where the scans of a walk go. */
 export const walkPath = (sessionId: string): string => `picking/sessions/${sessionId}/scans`;
+
+export const floorChoicesQuery = queryOptions({
+  queryKey: ['floorChoices'],
+  queryFn: () => get(FloorChoices, 'picking/choices'),
+});
+/** What pickers see and what follows, for walks that begin from now on. */
+export const setFloorChoices = (choices: FloorChoices) => send('picking/choices', choices);
+
+export const troublesQuery = queryOptions({
+  queryKey: ['troubles'],
+  queryFn: () => get(FloorTroubles, 'picking/troubles'),
+});

@@ -14,8 +14,15 @@ export function deviceId(): string {
 }
 
 /** A scan of this device: a new id, the next count, the device's time. */
-export function makeScan(text: string): ScanIn {
+export function makeScan(text: string, by?: ScanIn['by']): ScanIn {
   const count = Number(localStorage.getItem(COUNT) ?? '0') + 1;
   localStorage.setItem(COUNT, String(count));
-  return { id: v7(), text: text.slice(0, 20_000), at: new Date().toISOString(), device: deviceId(), count };
+  return {
+    id: v7(),
+    text: text.slice(0, 20_000),
+    at: new Date().toISOString(),
+    device: deviceId(),
+    count,
+    ...(by && { by }),
+  };
 }

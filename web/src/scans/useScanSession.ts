@@ -1,3 +1,4 @@
+import type { ScanIn } from '@auk/contract';
 import type { Answer, Scan, Step } from '@auk/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { makeScan } from './device.js';
@@ -17,7 +18,8 @@ export interface ScanSession<S> {
   waiting: number;
   /** True while nothing reaches the server; scans are kept and sent later. */
   offline: boolean;
-  scan: (text: string) => void;
+  /** Takes a scan; `by` where a scanner did not read it. */
+  scan: (text: string, by?: ScanIn['by']) => void;
 }
 
 type Reduce<S, E> = ((state: S, scan: Scan) => Step<S, E>) | null;
@@ -54,8 +56,8 @@ export function useScanSession<S, E>(
   told.current = judged;
 
   const scan = useCallback(
-    (text: string) => {
-      const made = makeScan(text);
+    (text: string, by?: ScanIn['by']) => {
+      const made = makeScan(text, by);
       if (reduce) {
         const step = reduce(shown.current, made);
         shown.current = step.state;

@@ -1,7 +1,8 @@
 import { useLayoutEffect, useRef } from 'react';
 import { codeAtEnd, HICCUP_MS, type Key, scanAtEnd } from './burst.js';
 
-type Taker = (text: string) => void;
+/** What takes a scan; `by` tells that it was typed, not read by a scanner. */
+type Taker = (text: string, by?: 'typed') => void;
 interface Listener {
   take: Taker;
   /** Which scans it takes; others go to the screen under it. */
@@ -14,11 +15,11 @@ type Field = HTMLInputElement | HTMLTextAreaElement;
 /** Those who take scans; the newest one gets them. */
 const takers: Listener[] = [];
 /** Scans that were made while no screen was there to take them; the next one takes those that are young enough. */
-let early: { text: string; at: number }[] = [];
+let early: { text: string; by: 'typed' | undefined; at: number }[] = [];
 const EARLY_MS = 8_000;
 const NOBODY: Listener = {
   takes: () => true,
-  take: text => early.push({ text, at: performance.now() }),
+  take: (text, by) => early.push({ text, by, at: performance.now() }),
   typed: false,
   onTyping: () => {},
 };
@@ -86,22 +87,23 @@ function whole(byHand: string | null, scan: string | null): string | null {
 }
 
 /** Gives a scan to the newest screen that takes it. */
-function deliver(text: string): void {
-  (takers.findLast(t => t.takes(text)) ?? NOBODY).take(text);
+function deliver(text: string, by: 'typed' | undefined): void {
+  (takers.findLast(t => t.takes(text)) ?? NOBODY).take(text, by);
 }
 
 function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   const scan = field === keysIn ? scanAtEnd(keys, event.timeStamp) : null;
   const first = scan && keys.slice(-scan.text.length).find(k => k.field === field);
   const byHand = taker.typed && field === null && event.key === 'Enter' && typed.trim() !== '' ? typed : null;
-  const text = whole(byHand, scan?.text ?? (field === null ? codeAtEnd(keys) : null));
+  const read = scan?.text ?? (field === null ? codeAtEnd(keys) : null);
+  const text = whole(byHand, read);
   keys = [];
   if (text === null) return;
   event.preventDefault();
   event.stopImmediatePropagation();
   if (field && first) restore(field, first.before);
   type(taker, '');
-  deliver(text);
+  deliver(text, text === read ? undefined : 'typed');
 }
 
 /* One listener for the whole page, before all others; a scan never reaches a widget. */
@@ -132,14 +134,14 @@ export function useScanner(
     if (off) return;
     const listener: Listener = {
       takes: text => takes.current?.(text) ?? true,
-      take: text => latest.current(text),
+      take: (text, by) => latest.current(text, by),
       typed: slow,
       onTyping: text => typing.current?.(text),
     };
     takers.push(listener);
     const waiting = early.filter(e => performance.now() - e.at < EARLY_MS);
     early = [];
-    for (const e of waiting) queueMicrotask(() => listener.take(e.text));
+    for (const e of waiting) queueMicrotask(() => listener.take(e.text, e.by));
     return () => {
       takers.splice(takers.indexOf(listener), 1);
     };

@@ -206,3 +206,13 @@ export const SIZES = {
 };
 /** Sizes of all text that a person can choose, in percent. */
 export const TEXT_SIZES = [100, 125, 150] as const;
+
+/** What totes are made in, as they look on a dark screen and a light one; the word always stands beside it. */
+export const toteColours: Readonly<Record<string, string>> = {
+  grey: '#8e9aa1',
+  blue: '#3f86c4',
+  green: '#3a9a6f',
+  yellow: '#e0b93a',
+  red: '#cf4b45',
+  white: '#f4f4ef',
+};

@@ -5,7 +5,8 @@ const HOLD = "hold ENUM('soft','listed','picked','packed','departed','sorted') N
 
 /**
  * Lists know how they are picked and what carries them. Goods that are picked as one heap are sorted at a put wall, whose cells are
- * places of the ledger. Totes and trolleys stand somewhere while they wait for the bench. What was scanned in place of what is kept.
+ * places of the ledger. Totes and trolleys stand somewhere while they wait for the bench. What goes wrong at the shelves is kept: what was taken for what, and
+ * which codes could not be scanned.
  */
 export const CARRIERS = [
   `ALTER TABLE place MODIFY kind ENUM('bin','tote','trolley','staging','bench','parcel','quarantine','missing','gone','center','outside','reserve','dock','made','cell') NOT NULL`,
@@ -18,8 +19,8 @@ export const CARRIERS = [
   'ALTER TABLE pickStop ADD COLUMN IF NOT EXISTS cellId UUID NULL AFTER toteId',
   'ALTER TABLE pickStop ADD INDEX cellId (cellId), ADD CONSTRAINT pickStopCell FOREIGN KEY (cellId) REFERENCES place (id)',
   "ALTER TABLE scanSession MODIFY kind ENUM('pick','pack','receive','handover','draft','count','build','sort','stage') NOT NULL",
-  `CREATE TABLE IF NOT EXISTS mixUp (id UUID NOT NULL PRIMARY KEY, at DATETIME(3) NOT NULL, wantedId UUID NOT NULL REFERENCES product (id), scannedId UUID NOT NULL REFERENCES product (id),
-     placeId UUID NULL REFERENCES place (id), personId UUID NULL, INDEX byAt (at), INDEX byPair (wantedId, scannedId), INDEX byScanned (scannedId), INDEX byPlace (placeId))`,
+  `CREATE TABLE IF NOT EXISTS floorTrouble (id UUID NOT NULL PRIMARY KEY, at DATETIME(3) NOT NULL, kind ENUM('mix-up','by hand') NOT NULL, wantedId UUID NULL REFERENCES product (id), scannedId UUID NULL REFERENCES product (id),
+     placeId UUID NULL REFERENCES place (id), said VARCHAR(60) NOT NULL DEFAULT '', personId UUID NULL, INDEX byAt (at), INDEX byWanted (wantedId), INDEX byScanned (scannedId), INDEX byPlace (placeId))`,
 ];
 
 export class Carriers1764600000000 implements MigrationInterface {

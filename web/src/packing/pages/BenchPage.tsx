@@ -14,6 +14,7 @@ import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
 import { openAtBench } from '../api.js';
+import { Arrived } from '../parts/Arrived.js';
 import { PackBoard } from '../parts/PackBoard.js';
 
 /** The Bench: waits for a slip, tote or parcel, then packs that order; all by scanner and keys. */
@@ -98,6 +99,7 @@ function Waiting({ problem, open }: WaitingProps) {
             : ''}
         </span>
         {typed && <OfflineNote words={typed} />}
+        <Arrived open={open} />
         <a className={css.plain} href="/api/v1/printing/scan-sheet.pdf" target="_blank" rel="noreferrer">
           Print the scan sheet
         </a>

@@ -1,7 +1,7 @@
 import { OpenedList } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { wordsOf } from '../../api.js';
@@ -14,15 +14,13 @@ import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
-import { listsQuery, openList, takeNext } from '../api.js';
+import { listsQuery, openList } from '../api.js';
 import css from '../floor.module.css';
+import { NEXT, useTakeNext } from '../parts/TakeNext.js';
 import { Walk } from '../parts/Walk.js';
 
 /** Why a list could not be opened, and how often in a row. */
 type Trouble = { says: string; cure: string; times: number };
-
-/** The code of the scan sheet that takes the next list. */
-const NEXT = 'AUK-NEXT';
 
 /** The Floor: a list is opened by its code, then one stop at a time. */
 export default function FloorPage() {
@@ -64,11 +62,7 @@ function ChooseList({ error }: { error: Trouble | null }) {
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
   const lists = useQuery(listsQuery);
-  const next = useMutation({
-    mutationFn: takeNext,
-    onSuccess: got => navigate(`/floor/${got.state.listNo}`),
-    onError: () => playTone('wrong'),
-  });
+  const next = useTakeNext();
   const take = (text: string) => {
     if (text.trim().toUpperCase() === NEXT) next.mutate();
     else void navigate(`/floor/${encodeURIComponent(text.trim().slice(0, 40))}`);

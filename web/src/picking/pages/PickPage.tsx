@@ -8,6 +8,7 @@ import { Head } from '../../parts/Head.js';
 import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import { listsQuery } from '../api.js';
+import { PickNav } from '../parts/PickNav.js';
 
 const STATE: Record<ListRow['state'], string> = {
   released: '○ waits',
@@ -21,6 +22,7 @@ export default function PickPage() {
   const navigate = useNavigate();
   return (
     <>
+      <PickNav />
       <Head title="Pick lists" about="Scan a list's code on the Floor to pick it.">
         <Button component={Link} to="/wall" variant="outlined" color="secondary">
           Put wall

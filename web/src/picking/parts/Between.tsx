@@ -1,3 +1,4 @@
+import { can, type FloorChoices } from '@auk/contract';
 import {
   bringIt,
   type Carrier,
@@ -10,16 +11,20 @@ import {
 import Button from '@mui/material/Button';
 import { Link } from 'react-router';
 import textCss from '../../parts/text.module.css';
+import { useMe } from '../../people/useMe.js';
+import type { ScanSession } from '../../scans/useScanSession.js';
 import css from '../floor.module.css';
+import { TakeNext } from './TakeNext.js';
 
 interface PauseProps {
   state: PickState;
   pause: WalkPause;
-  scan: (text: string) => void;
+  scan: ScanSession<PickState>['scan'];
 }
 
 /** Before the walk goes on: the tote is confirmed, or a whole order is seen. */
 export function Pause({ state, pause, scan }: PauseProps) {
+  const mayByHand = can(useMe(), 'pick.by-hand');
   if (pause.for === 'tote') {
     const { tote } = state.stops[pause.stop]!;
     return (
@@ -42,8 +47,14 @@ export function Pause({ state, pause, scan }: PauseProps) {
       </span>
       <p className={css.lead}>This order is whole.</p>
       {state.choices.afterOrder === 'choose' &&
+        mayByHand &&
         open.map(place => (
-          <Button key={place} variant="outlined" className={css.bigbutton} onClick={() => scan(place)}>
+          <Button
+            key={place}
+            variant="outlined"
+            className={css.bigbutton}
+            onClick={() => scan(place, 'pressed')}
+          >
             <span className={textCss.code}>{place}</span>
           </Button>
         ))}
@@ -88,8 +99,8 @@ export function Bring({ state, bring }: { state: PickState; bring: Carrier | nul
   );
 }
 
-/** The list is finished: what was not there, and where the goods go. */
-export function Finished({ state }: { state: PickState }) {
+/** The list is finished: what was not there, and where the goods go. What follows is the lead's choice. */
+export function Finished({ state, after }: { state: PickState; after: FloorChoices['afterList'] }) {
   const missing = state.stops.filter(s => s.missing > 0);
   return (
     <>
@@ -105,9 +116,17 @@ export function Finished({ state }: { state: PickState }) {
           {s.missing} × {s.product.name} were not at {s.placeCode}.
         </p>
       ))}
-      <Button variant="outlined" className={css.bigbutton} component={Link} to="/floor">
-        Next list
-      </Button>
+      {state.dropped && (
+        <p className={css.lead}>
+          ✓ It stands at <b className={textCss.code}>{state.dropped}</b>.
+        </p>
+      )}
+      {after === 'go on' && <TakeNext dropped={state.dropped !== null} />}
+      {after !== 'stop' && (
+        <Button variant="outlined" className={css.bigbutton} component={Link} to="/floor">
+          Choose a list
+        </Button>
+      )}
     </>
   );
 }

@@ -1,5 +1,6 @@
-import { OpenedList } from '@auk/contract';
+import { type FloorChoices, OpenedList } from '@auk/contract';
 import { count, nextHint, type PickState, pickDone, pickScan, stopOpen, toteToBring } from '@auk/core';
+import ButtonBase from '@mui/material/ButtonBase';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -9,10 +10,11 @@ import { useTitle } from '../../parts/useTitle.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
-import { useScanSession } from '../../scans/useScanSession.js';
+import { type ScanSession, useScanSession } from '../../scans/useScanSession.js';
 import { listQuery, walkPath } from '../api.js';
 import css from '../floor.module.css';
 import { Bring, Finished, Pause } from './Between.js';
+import { Overview } from './Overview.js';
 import { Stop } from './Stop.js';
 import { WalkMap } from './WalkMap.js';
 
@@ -26,6 +28,7 @@ export function Walk({ opened }: { opened: OpenedList }) {
   );
   const { state, answer, scan } = session;
   const [typed, setTyped] = useState('');
+  const [all, setAll] = useState(false);
   useScanner(scan, { typed: true, onTyping: setTyped });
   const list = useQuery(listQuery(state.listNo));
   useTitle(state.listNo);
@@ -38,7 +41,8 @@ export function Walk({ opened }: { opened: OpenedList }) {
     along: spots.get(s.placeCode)?.along ?? null,
     done: stopOpen(s) === 0,
   }));
-  const next = state.stops.find((s, i) => i > state.at && stopOpen(s) > 0);
+  const waits = toteToBring(state) !== null || (state.heap && !state.trolley);
+  const next = waits ? state.stops[state.at] : state.stops.find((s, i) => i > state.at && stopOpen(s) > 0);
   return (
     <main className={css.hand}>
       <div className={css.head}>
@@ -50,9 +54,10 @@ export function Walk({ opened }: { opened: OpenedList }) {
         )}
         <Link to="/floor">lists</Link>
         <Unsent />
-        <span className={css.away} data-part="stop">
-          stop <b>{Math.min(state.at + 1, state.stops.length)}</b> of {state.stops.length}
-        </span>
+        <ButtonBase className={css.away} data-part="stop" aria-expanded={all} onClick={() => setAll(!all)}>
+          stop&nbsp;<b>{Math.min(state.at + 1, state.stops.length)}</b>&nbsp;of {state.stops.length}
+          {all ? ' ▲' : ' ▼'}
+        </ButtonBase>
       </div>
       <LinearProgress
         variant="determinate"
@@ -62,10 +67,14 @@ export function Walk({ opened }: { opened: OpenedList }) {
       />
       {spots.size > 0 && (
         <div className={css.map}>
-          <WalkMap stops={map} at={done ? null : state.at} height={104} />
+          <WalkMap stops={map} at={done ? null : state.at} height={92} />
         </div>
       )}
-      <Now state={state} scan={scan} />
+      {all ? (
+        <Overview state={state} aside={opened.choices.doneAside} />
+      ) : (
+        <Now state={state} choices={opened.choices} scan={scan} />
+      )}
       <div className={css.spacer} />
       {session.offline && (
         <OfflineNote words={`No network. ${count(session.waiting, 'scan')} kept, to be sent.`} />
@@ -91,11 +100,15 @@ export function Walk({ opened }: { opened: OpenedList }) {
 }
 
 /** What is to be done now: something to say first, something to bring, a stop, or nothing more. */
-function Now({ state, scan }: { state: PickState; scan: (text: string) => void }) {
+function Now({
+  state,
+  choices,
+  scan,
+}: Pick<ScanSession<PickState>, 'state' | 'scan'> & { choices: FloorChoices }) {
   if (state.pause) return <Pause state={state} pause={state.pause} scan={scan} />;
   const stop = state.stops[state.at];
-  if (!stop || pickDone(state)) return <Finished state={state} />;
+  if (!stop || pickDone(state)) return <Finished state={state} after={choices.afterList} />;
   const bring = toteToBring(state);
   if (bring || (state.heap && !state.trolley)) return <Bring state={state} bring={bring} />;
-  return <Stop stop={stop} state={state} scan={scan} />;
+  return <Stop stop={stop} state={state} choices={choices} scan={scan} />;
 }

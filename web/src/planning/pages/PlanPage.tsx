@@ -9,6 +9,7 @@ import { Head } from '../../parts/Head.js';
 import { ProblemNote } from '../../parts/problem.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
+import { PickNav } from '../../picking/parts/PickNav.js';
 import { askPlan, choicesQuery, planQuery, stopPlan } from '../api.js';
 import { EarlierPlans } from '../parts/EarlierPlans.js';
 import { Question, WaitsForGoods } from '../parts/Question.js';
@@ -52,6 +53,7 @@ function Planning({ choices, plan }: { choices: PlanChoices; plan: PlanView | nu
   );
   return (
     <>
+      <PickNav />
       {plan?.state === 'ready' ? (
         <ReadyPlan plan={plan} about={choices.timesFrom} again={again}>
           {question}

@@ -7,6 +7,7 @@ export const SetupNav = () => (
     pages={[
       ['/setup/channels', 'Channels'],
       ['/setup/papers', 'Slips and invoices'],
+      ['/setup/floor', 'Floor'],
       ['/setup/people', 'People'],
       ['/setup/upkeep', 'Upkeep'],
     ]}
