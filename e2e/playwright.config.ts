@@ -23,6 +23,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${process.env.AUK_PORT}`,
     viewport: { width: 1280, height: 800 },
+    // What is kept for work without a network has tests of its own; elsewhere each page is asked for anew.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: chromium,
       chromiumSandbox: false,

@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { Refused } from './api.js';
 import { router } from './app.js';
+import { startOffline } from './update.js';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -14,7 +15,10 @@ const client = new QueryClient({
       staleTime: 5_000,
       refetchOnWindowFocus: true,
       retry: (failures, error) => !(error instanceof Refused) && failures < 3,
+      // Whether the server can be reached is seen by asking: what this device holds answers too.
+      networkMode: 'always',
     },
+    mutations: { networkMode: 'always' },
   },
 });
 
@@ -28,3 +32,5 @@ createRoot(document.getElementById('root')!).render(
     </StyledEngineProvider>
   </StrictMode>,
 );
+
+startOffline();

@@ -10,11 +10,12 @@ import {
 } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
+import { heldOr } from '../held.js';
 
 /** Who is signed in. Once known it stays known: a question that fails later throws nobody out. */
 export const meQuery = queryOptions({
   queryKey: ['me'],
-  queryFn: () => get(Person, 'people/me'),
+  queryFn: () => heldOr('me', () => get(Person, 'people/me')),
   staleTime: Number.POSITIVE_INFINITY,
   gcTime: Number.POSITIVE_INFINITY,
 });

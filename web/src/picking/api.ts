@@ -1,18 +1,27 @@
 import { FloorChoices, FloorTroubles, ListRow, ListView, MadeNo, OpenedList, Picker } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
+import { heldOr, heldSession } from '../held.js';
 import { deviceId } from '../scans/device.js';
 
 export const listsQuery = queryOptions({
   queryKey: ['lists'],
-  queryFn: () => get(ListRow.array(), 'picking/lists'),
+  queryFn: () => heldOr('lists', () => get(ListRow.array(), 'picking/lists')),
 });
 
 export const listQuery = (no: string) =>
-  queryOptions({ queryKey: ['list', no], queryFn: () => get(ListView, `picking/lists/${no}`) });
+  queryOptions({
+    queryKey: ['list', no],
+    queryFn: () => heldOr(`list view ${no}`, () => get(ListView, `picking/lists/${no}`)),
+  });
 
-/** Opens a list on this device, by the code of the list or of a tote of it. */
-export const openList = (code: string) => post(OpenedList, 'picking/open', { code, device: deviceId() });
+/** Opens a list on this device by its code; one that was taken here goes on without a network too. */
+export const openList = (code: string) =>
+  heldSession(
+    `list ${code.trim().toUpperCase()}`,
+    () => post(OpenedList, 'picking/open', { code, device: deviceId() }),
+    opened => opened.sessionId,
+  );
 
 /** Takes the list that is next for whoever is signed in. */
 export const takeNext = () => post(OpenedList, 'picking/next', { device: deviceId() });

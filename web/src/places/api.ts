@@ -14,6 +14,7 @@ import {
 } from '@auk/contract';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
+import { heldOr } from '../held.js';
 
 export const placesQuery = (question: string) =>
   infiniteQueryOptions({
@@ -39,7 +40,7 @@ export const savePlace = (place: PlaceIn) => send('stock/places', place);
 
 export const floorQuery = queryOptions({
   queryKey: ['stock', 'floor'],
-  queryFn: () => get(FloorView, 'stock/floor'),
+  queryFn: () => heldOr('floor', () => get(FloorView, 'stock/floor')),
 });
 export const saveFloor = (floor: FloorIn) => post(FloorView, 'stock/floor', floor);
 

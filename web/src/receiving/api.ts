@@ -1,18 +1,24 @@
 import { MadeNo, PurchaseOrderRow, ReceiveView } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
+import { heldOr, heldSession } from '../held.js';
 import { deviceId } from '../scans/device.js';
 
 export const purchasesQuery = queryOptions({
   queryKey: ['receiving'],
-  queryFn: () => get(PurchaseOrderRow.array(), 'receiving'),
+  queryFn: () => heldOr('receiving', () => get(PurchaseOrderRow.array(), 'receiving')),
 });
 
 /** Opens a purchase order at this dock, once for each time the page is come to. */
 export const dockQuery = (no: string) =>
   queryOptions({
     queryKey: ['dock', no],
-    queryFn: () => post(ReceiveView, `receiving/${no}/open`, { device: deviceId() }),
+    queryFn: () =>
+      heldSession(
+        `dock ${no}`,
+        () => post(ReceiveView, `receiving/${no}/open`, { device: deviceId() }),
+        opened => opened.sessionId,
+      ),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });

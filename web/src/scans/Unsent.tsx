@@ -25,18 +25,18 @@ export function Unsent() {
   const n = view.pending.length;
   const aside = view.pending.filter(p => p.aside !== null).length;
   // A scan on its way for a moment is nothing to be told of.
-  const quiet = n === 0 || (view.trouble === null && aside === 0 && n < 3);
+  const quiet = n === 0 || (view.trouble === null && aside === 0 && !view.full && n < 3);
   if (quiet && !open) return null;
   return (
     <>
       <Button
         size="small"
         variant="outlined"
-        color={aside > 0 ? 'error' : 'warning'}
+        color={aside > 0 || view.full ? 'error' : 'warning'}
         onClick={() => setOpen(true)}
         sx={{ whiteSpace: 'nowrap' }}
       >
-        {aside > 0 ? '▲' : '◆'} {count(n, 'scan')} unsent
+        {aside > 0 || view.full ? '▲' : '◆'} {count(n, 'scan')} unsent{view.full && ', no room'}
       </Button>
       {open && <UnsentList view={view} leave={() => setOpen(false)} />}
     </>
@@ -53,6 +53,12 @@ function UnsentList({ view, leave }: { view: OutboxView; leave: () => void }) {
       </DialogTitle>
       <DialogContent>
         {view.trouble && <p>{WHY[view.trouble]}</p>}
+        {view.full && (
+          <p>
+            ▲ This device has no room left to keep them. Leave this page open until all is sent, then free
+            some room on the device.
+          </p>
+        )}
         <List dense>
           {view.pending.map(p => (
             <Item key={p.id} p={p} />

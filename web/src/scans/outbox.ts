@@ -37,6 +37,8 @@ export interface OutboxView {
   trouble: 'no network' | 'signed out' | 'the server has trouble' | null;
   /** Somebody must sign in before it goes on. */
   signIn: boolean;
+  /** The device has no room for them: they live as long as this page does. */
+  full: boolean;
 }
 
 /** Sends one scan; the transport, so that it can be another in tests. */
@@ -61,7 +63,7 @@ const OLD_QUEUES = 'auk.scans.';
  */
 export class Outbox {
   private pending: Pending[] = [];
-  private view: OutboxView = { pending: [], trouble: null, signIn: false };
+  private view: OutboxView = { pending: [], trouble: null, signIn: false, full: false };
   private readonly watchers = new Set<() => void>();
   private readonly hearers = new Set<(outcome: Outcome) => void>();
   private readonly waits = new Map<string, { until: number; times: number }>();
@@ -151,6 +153,7 @@ export class Outbox {
       await this.read();
     } catch {
       this.db = null;
+      this.show({ full: true });
     }
     for (const old of oldQueues()) this.keep({ ...old, order: this.nextOrder() });
     this.show({});
@@ -252,13 +255,21 @@ export class Outbox {
   private keep(p: Pending): void {
     if (this.pending.some(x => x.id === p.id)) return;
     this.pending = [...this.pending, p].sort(byOrder);
-    void this.db?.put('scans', p);
+    this.write(p);
     this.show({});
+  }
+
+  /** Writes a scan into the browser's database, and says when that has no room. */
+  private write(p: Pending): void {
+    this.db?.put('scans', p).then(
+      () => this.view.full && this.show({ full: false }),
+      () => this.show({ full: true }),
+    );
   }
 
   private change(p: Pending): void {
     this.pending = this.pending.map(x => (x.id === p.id ? p : x));
-    void this.db?.put('scans', p);
+    this.write(p);
     this.tabs.postMessage({ changed: p } satisfies Message);
     this.show({});
   }

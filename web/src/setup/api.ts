@@ -1,13 +1,14 @@
 import { HouseState, Keep, MadeBadge, type OpenHouse } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
+import { heldOr } from '../held.js';
 import { setHouseZone } from '../parts/format.js';
 
 /** Whether the house is open, and its zone, by which every time on screen is told. */
 export const houseQuery = queryOptions({
   queryKey: ['house'],
   queryFn: async () => {
-    const state = await get(HouseState, 'house');
+    const state = await heldOr('house', () => get(HouseState, 'house'));
     setHouseZone(state.zone);
     return state;
   },

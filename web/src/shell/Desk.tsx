@@ -11,6 +11,7 @@ import { SignInOver } from '../people/parts/SignInOver.js';
 import { Unsent } from '../scans/Unsent.js';
 import { Looks } from '../theme/Looks.js';
 import { useLook } from '../theme/look.js';
+import { quietMoment } from '../update.js';
 import { RouteStrip } from './RouteStrip.js';
 import { ScanField } from './ScanField.js';
 import css from './shell.module.css';
@@ -51,6 +52,7 @@ function Page() {
   useEffect(() => {
     if (before.current === pathname) return;
     before.current = pathname;
+    quietMoment();
     // A page that has put the cursor somewhere by itself knows better, and who types in the scan field goes on typing.
     const at = document.activeElement;
     if (at instanceof HTMLInputElement || place.current?.contains(at)) return;

@@ -11,6 +11,7 @@ import {
 } from '@auk/contract';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
+import { heldSession } from '../held.js';
 import { deviceId } from '../scans/device.js';
 
 /** What lies where, of what a question asks for, a page at a time. */
@@ -54,7 +55,12 @@ export const countsQuery = queryOptions({
 export const countQuery = (id: string, place: string) =>
   queryOptions({
     queryKey: ['count', id],
-    queryFn: () => post(CountSession, 'stock/counts/sessions', { id, place, device: deviceId() }),
+    queryFn: () =>
+      heldSession(
+        `count ${id}`,
+        () => post(CountSession, 'stock/counts/sessions', { id, place, device: deviceId() }),
+        begun => begun.id,
+      ),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });

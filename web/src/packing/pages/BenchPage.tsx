@@ -13,6 +13,7 @@ import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
+import { useQuiet } from '../../update.js';
 import { openAtBench } from '../api.js';
 import { Arrived } from '../parts/Arrived.js';
 import { PackBoard } from '../parts/PackBoard.js';
@@ -71,6 +72,7 @@ function Waiting({ problem, open }: WaitingProps) {
   const me = useMe();
   const [typed, setTyped] = useState('');
   const strip = useQuery(stripQuery);
+  useQuiet();
   useScanner(open, { typed: true, onTyping: setTyped });
   const answer = problem
     ? { says: problem.says, next: problem.cure, tone: 'wrong' as const, times: problem.times }

@@ -14,6 +14,7 @@ import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
+import { useQuiet } from '../../update.js';
 import { listsQuery, openList } from '../api.js';
 import css from '../floor.module.css';
 import { NEXT, useTakeNext } from '../parts/TakeNext.js';
@@ -59,6 +60,7 @@ export default function FloorPage() {
 function ChooseList({ error }: { error: Trouble | null }) {
   const me = useMe();
   useTitle('Floor');
+  useQuiet();
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
   const lists = useQuery(listsQuery);

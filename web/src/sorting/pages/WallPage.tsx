@@ -15,6 +15,7 @@ import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
+import { useQuiet } from '../../update.js';
 import { heapsQuery, openHeap } from '../api.js';
 import { WallBoard } from '../parts/WallBoard.js';
 import css from '../sorting.module.css';
@@ -55,6 +56,7 @@ function Waiting({ error, open }: { error: Error | null; open: (code: string) =>
   const me = useMe();
   const [typed, setTyped] = useState('');
   const heaps = useQuery(heapsQuery);
+  useQuiet();
   useScanner(open, { typed: true, onTyping: setTyped });
   const refused = error && wordsOf(error);
   return (

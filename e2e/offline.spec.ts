@@ -1,0 +1,114 @@
+import { expect, type Page, test } from '@playwright/test';
+import { look, part, scan, signIn } from './hands.js';
+
+test.use({ serviceWorkers: 'allow', viewport: { width: 390, height: 844 } });
+
+/** A list of some Clear orders, released by the lead. */
+async function released(page: Page, orders: number): Promise<string> {
+  const { rows } = await look(page.request, `orders?stage=Clear&size=${orders}`);
+  const orderIds = rows.map((r: { id: string }) => r.id);
+  return (await (await page.request.post('/api/v1/picking/lists', { data: { orderIds } })).json()).no;
+}
+
+/** Waits until the pages of this browser start without a network. */
+const kept = (page: Page) =>
+  page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+    // Everything that is kept is there once the worker is at work.
+    if (!navigator.serviceWorker.controller)
+      await new Promise(resolve =>
+        navigator.serviceWorker.addEventListener('controllerchange', resolve, { once: true }),
+      );
+  });
+
+test('a taken list goes on without a network, through a reload and an empty battery, and nothing is lost or counted twice', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'AB-1001');
+  const no = await released(page, 2);
+  await page.goto(`/floor/${no}`);
+  await expect(part(page, 'place')).toBeVisible();
+  await kept(page);
+  const opened = await (
+    await page.request.post('/api/v1/picking/open', { data: { code: no, device: 'watching' } })
+  ).json();
+  const { stops } = opened.state;
+  await scan(page, stops[0].placeCode);
+  await expect(part(page, 'answer')).toContainText(`Right place, ${stops[0].placeCode}.`);
+  await context.setOffline(true);
+  await page.reload();
+  // The page comes from this device, and the walk stands where it stood.
+  await expect(part(page, 'place')).toHaveText(stops[0].placeCode);
+  await expect(page.getByText('✓ right place')).toBeVisible();
+  await scan(page, stops[0].product.codes[0].code);
+  await expect(part(page, 'answer')).toContainText('Right');
+  await scan(page, 'WRONG-1');
+  await expect(part(page, 'answer')).toContainText('Nothing on this list has the code WRONG-1.');
+  await expect(page.getByRole('button', { name: '2 scans unsent' })).toBeVisible();
+  // Another page load, still without a network: what is unsent counts on top of what the server said last.
+  await page.reload();
+  await expect(page.getByText('2 scans unsent')).toBeVisible();
+  if (stops[0].wanted > 1) {
+    await expect(page.getByText(`of ${stops[0].wanted} taken`)).toBeVisible();
+    await expect(page.getByRole('button', { name: `All ${stops[0].wanted - 1} more` })).toBeEnabled();
+  } else await expect(part(page, 'place')).not.toHaveText(stops[0].placeCode);
+  expect((await look(page.request, `picking/lists/${no}`)).taken).toBe(0);
+  await context.setOffline(false);
+  await expect(page.getByText(/scans? unsent/)).toHaveCount(0);
+  await expect.poll(async () => (await look(page.request, `picking/lists/${no}`)).taken).toBe(1);
+});
+
+test('without a network the Floor, the Dock and the Bench start by themselves, in the name of whoever was here last', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'AB-1002');
+  for (const path of ['/receiving', '/receiving/PO-1', '/floor', '/bench']) {
+    await page.goto(path);
+    await expect(page.getByRole('main')).toBeVisible();
+  }
+  await page.goto('/receiving/PO-1');
+  await expect(part(page, 'answer')).toBeVisible();
+  await kept(page);
+  await context.setOffline(true);
+  await page.goto('/receiving/PO-1');
+  await expect(part(page, 'answer')).toContainText('Scan what comes.');
+  await expect(page.getByRole('button', { name: 'Tomas Brandt' })).toBeVisible();
+  await page.goto('/floor');
+  await expect(page.getByText('Scan a pick list')).toBeVisible();
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  // What it does not hold it says in words.
+  await page.goto('/floor/PL-999999');
+  await expect(part(page, 'answer')).toContainText('Auk cannot be reached.');
+  await context.setOffline(false);
+});
+
+test('who signs out leaves nothing that is held, and a taken list is not opened without a network any more', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'AB-1001');
+  const no = await released(page, 1);
+  await page.goto(`/floor/${no}`);
+  await expect(part(page, 'place')).toBeVisible();
+  await kept(page);
+  await page.goto('/floor');
+  await page.getByRole('button', { name: 'Ines Maddow' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
+  await context.setOffline(true);
+  await page.goto(`/floor/${no}`);
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
+  await expect(page.getByText(no)).toHaveCount(0);
+  await context.setOffline(false);
+});
+
+test('Auk can be installed: its manifest names it, its start and its mark', async ({ page }) => {
+  const manifest = await (await page.request.get('/manifest.webmanifest')).json();
+  expect(manifest).toMatchObject({ name: 'Auk', start_url: '/', display: 'standalone' });
+  for (const icon of manifest.icons) expect((await page.request.get(icon.src)).status()).toBe(200);
+  await page.goto('/');
+  await expect(page.locator('link[rel="manifest"]')).toHaveAttribute('href', '/manifest.webmanifest');
+});
