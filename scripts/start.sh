@@ -5,13 +5,19 @@ set -u
 PORT="${PORT:-7350}"
 FRESH=no
 DEMO=yes
-for arg in "$@"; do
-  case "$arg" in
+LAN=
+while [ $# -gt 0 ]; do
+  case "$1" in
     --fresh) FRESH=yes ;;
     --own) DEMO=no ;;
-    *) fail "npm start knows --fresh (begin anew) and --own (a house of your own, without the demo), not $arg." ;;
+    --lan) LAN=yes ;;
+    --cert) shift; export AUK_TLS_CERT="${1:-}" ;;
+    --key) shift; export AUK_TLS_KEY="${1:-}" ;;
+    *) fail "npm start knows --fresh (begin anew), --own (a house of your own, without the demo) and --lan (over TLS on the local network; with --cert FILE --key FILE for a certificate of your own), not $1." ;;
   esac
+  shift
 done
+[ -n "${AUK_TLS_CERT:-}${AUK_TLS_KEY:-}" ] && { [ -n "${AUK_TLS_CERT:-}" ] && [ -n "${AUK_TLS_KEY:-}" ] && [ -n "$LAN" ] || fail "A certificate of your own needs --lan, --cert FILE and --key FILE together."; }
 
 need_node
 node -e 'const s = require("net").createServer().once("error", () => process.exit(1)).listen(+process.argv[1], "127.0.0.1", () => s.close())' "$PORT" \
@@ -38,7 +44,7 @@ export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web
 AUK_SECRET="$(house_secret "$DATA")"
 export AUK_SECRET
 echo "$DB_PORT" >"$DATA/db.port"
-export AUK_DEMO="$DEMO"
+export AUK_DEMO="$DEMO" AUK_LAN="$LAN" AUK_TLS_FOLDER="$DATA/tls"
 [ "$DEMO" = yes ] && { setsid node standins/dist/main.js >"$DATA/standins.log" 2>&1 & STANDINS_PID=$!; }
 LOG="$DATA/server.log"
 : >"$LOG"
@@ -54,7 +60,7 @@ until grep -q '^ready$' "$LOG" || ! kill -0 "$SERVER_PID" 2>/dev/null; do
 done
 kill -0 "$SERVER_PID" 2>/dev/null || fail "The server stopped at its start; its message stands above."
 echo
-echo "Auk is open at http://localhost:$PORT"
+echo "Auk is open at http${LAN:+s}://localhost:$PORT"
 [ "$DEMO" = yes ] && cat <<TXT
 Demo badges, all with PIN 2468:
   AB-1001 Ines Maddow, lead      AB-1002 Tomas Brandt, packer   AB-1003 Wren Okoye, picker

@@ -27,6 +27,7 @@ import { IntakeModule } from './intake/intake.module.js';
 import { JobsModule } from './jobs/jobs.module.js';
 import { KitsModule } from './kits/kits.module.js';
 import { LabelsModule } from './labels/labels.module.js';
+import type { Tls } from './lan/certificate.js';
 import { LeasesModule } from './leases/leases.module.js';
 import { ListsModule } from './lists/lists.module.js';
 import { LiveModule } from './live/live.module.js';
@@ -57,6 +58,8 @@ export interface Surroundings {
   checkAnswers?: boolean;
   /** Folder of the built web pages; none in server tests. */
   web?: string;
+  /** What it shows over TLS; without it Auk serves plainly, on loopback. */
+  tls?: Tls;
 }
 
 const MODULES = [
@@ -118,6 +121,7 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
     forceCloseConnections: true,
     logger: ['error', 'warn'],
     abortOnError: false,
+    ...(around.tls && { httpsOptions: { key: around.tls.key, cert: around.tls.cert } }),
   });
   app.set('etag', false);
   app.use(
@@ -156,6 +160,12 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   app.use(/^\/api\/v1\/products\/[^/]+\/picture$/, express.raw({ type: () => true, limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));
   app.setGlobalPrefix('api/v1', { exclude: ['api/docs', 'api/docs/openapi.json'] });
+  const authority = around.tls?.authority;
+  // What a phone is told to trust, once.
+  if (authority)
+    app.use('/authority.crt', (_: Request, response: Response) =>
+      response.type('application/x-x509-ca-cert').send(authority),
+    );
   if (around.web) servePages(app, around.web);
   return app;
 }

@@ -4,6 +4,7 @@ import { PlainCarrier } from './carriers/plain/plainCarrier.js';
 import { migrate } from './database/migrate.js';
 import { openDataSource } from './database/source.js';
 import { DemoLoader } from './demo/load.js';
+import { givenCertificate, houseCertificate, lanAddresses } from './lan/certificate.js';
 import { Rounds } from './leases/rounds.service.js';
 import { Opening } from './setup/opening.service.js';
 
@@ -22,6 +23,13 @@ await migrate(source);
 /** `demo` fills an empty database with the demo company; without it an empty house waits for its first page. */
 const demo = process.env.AUK_DEMO === 'yes';
 const standins = demo ? `http://127.0.0.1:${need('AUK_STANDINS_PORT')}` : null;
+const { AUK_LAN: lan, AUK_TLS_CERT: cert, AUK_TLS_KEY: key } = process.env;
+const addresses = lanAddresses();
+const tls = lan
+  ? cert && key
+    ? givenCertificate(cert, key)
+    : await houseCertificate(need('AUK_TLS_FOLDER'), addresses, new Date())
+  : null;
 const app = await makeApp({
   source,
   carriers: standins
@@ -32,6 +40,7 @@ const app = await makeApp({
     : [],
   checkAnswers: process.env.AUK_CHECK_ANSWERS === 'yes',
   ...(process.env.AUK_WEB ? { web: process.env.AUK_WEB } : {}),
+  ...(tls && { tls }),
 });
 app.enableShutdownHooks();
 await app.init();
@@ -61,10 +70,22 @@ if (standins) {
 }
 // Longer than browsers and balancers keep a connection that nothing is said on: whoever closes it, asks again; a server must not.
 app.getHttpServer().keepAliveTimeout = 75_000;
-await app.listen(Number(need('AUK_PORT')), '127.0.0.1');
+await app.listen(Number(need('AUK_PORT')), lan ? '0.0.0.0' : '127.0.0.1');
 app.get(Rounds).start();
 if (!demo && !open) console.log(`The code for the first page: ${await opening.newCode()}`);
+if (tls) tellLan();
 console.log('ready');
+
+/** Says where phones find Auk, and how they come to trust it. */
+function tellLan(): void {
+  console.log('On the local network Auk is open at');
+  for (const address of addresses) console.log(`  https://${address}:${need('AUK_PORT')}`);
+  if (!tls?.authority) return;
+  console.log(
+    `A phone trusts it once and for all: open https://${addresses[0]}:${need('AUK_PORT')}/authority.crt there and let the warning pass;
+install what is loaded under Settings, Security, as a certificate of an authority (on some phones under Profiles), and allow it for web sites.`,
+  );
+}
 
 function refuse(why: string, cure: string): never {
   console.log(`${why} ${cure}`);

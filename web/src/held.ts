@@ -17,7 +17,8 @@ const database = () => {
   return opened;
 };
 
-async function keep(key: string, value: unknown): Promise<void> {
+/** Holds an answer for when the server cannot be reached. */
+export async function hold(key: string, value: unknown): Promise<void> {
   await (await database())?.put('answers', value, key).catch(() => undefined);
 }
 
@@ -29,7 +30,7 @@ async function read<T>(key: string): Promise<T | undefined> {
 export async function heldOr<T>(key: string, ask: () => Promise<T>): Promise<T> {
   try {
     const answer = await ask();
-    await keep(key, answer);
+    await hold(key, answer);
     return answer;
   } catch (error) {
     if (error instanceof Refused && [SIGNED_OUT, GONE].includes(error.problem.status))
@@ -42,7 +43,7 @@ export async function heldOr<T>(key: string, ask: () => Promise<T>): Promise<T> 
 }
 
 /** Holds where a session of scans stands by the server's last word. */
-export const holdState = (session: string, state: unknown): Promise<void> => keep(`state ${session}`, state);
+export const holdState = (session: string, state: unknown): Promise<void> => hold(`state ${session}`, state);
 
 /** The same for a session: as it was opened, or as it stood by the server's last word while it cannot be reached. */
 export async function heldSession<T extends { state: unknown }>(

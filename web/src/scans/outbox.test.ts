@@ -55,14 +55,14 @@ test('scans are sent in the order in which they were made, and each is gone when
     ['two', 'b', true],
     ['one', 'c', true],
   ]);
-  expect(outbox.look()).toEqual({ pending: [], trouble: null, signIn: false });
+  expect(outbox.look()).toEqual({ pending: [], trouble: null, signIn: false, full: true });
 });
 
 test('what does not reach the server stays, and is sent again after waits that grow', async () => {
   const { outbox, sent, settle } = await make(new Unreached(), new Unreached(), new Unreached());
   outbox.add('one', 'to', 'one', scanOf('a'));
   await settle();
-  expect(outbox.look()).toMatchObject({ trouble: 'no network', signIn: false });
+  expect(outbox.look()).toMatchObject({ trouble: 'no network', signIn: false, full: true });
   expect(sent).toHaveLength(1);
   await settle(500);
   expect(sent).toHaveLength(2);
@@ -73,7 +73,7 @@ test('what does not reach the server stays, and is sent again after waits that g
   expect(outbox.of('one')).toHaveLength(1);
   await settle(2_000);
   expect(sent).toHaveLength(4);
-  expect(outbox.look()).toEqual({ pending: [], trouble: null, signIn: false });
+  expect(outbox.look()).toEqual({ pending: [], trouble: null, signIn: false, full: true });
 });
 
 test('a network that is back is tried at once', async () => {
@@ -98,7 +98,7 @@ test('a session that is over asks to sign in, and the scans go on after it', asy
   await settle();
   // They stay in the name of who made them.
   expect(sent.slice(1)).toEqual(['to a by A', 'to b by A']);
-  expect(outbox.look()).toEqual({ pending: [], trouble: null, signIn: false });
+  expect(outbox.look()).toEqual({ pending: [], trouble: null, signIn: false, full: true });
 });
 
 test('a lock, a full server and too many questions are no refusals: the scan stays', async () => {
@@ -184,4 +184,27 @@ test('what an older Auk kept for one screen is taken over, and finds its way', a
   expect(outbox.look().pending).toEqual([]);
   expect(kept.size).toBe(0);
   vi.unstubAllGlobals();
+});
+
+test('where a lane stands is held before its scan is forgotten: a reload at any moment finds one or the other', async () => {
+  const channel = { postMessage: () => {}, onmessage: null } as unknown as BroadcastChannel;
+  const seen: [state: unknown, pending: number][] = [];
+  const outbox: Outbox = new Outbox(
+    async (_, scan) => ({ answer: right(scan.text), state: { after: scan.text } }),
+    channel,
+    async (lane, state) => {
+      seen.push([`${lane} ${JSON.stringify(state)}`, outbox.of(lane).length]);
+    },
+  );
+  await outbox.ready;
+  outbox.signedIn(person('A'));
+  outbox.add('one', 'to/one', 'one', scanOf('a'));
+  await vi.advanceTimersByTimeAsync(0);
+  expect(seen).toEqual([['one {"after":"a"}', 1]]);
+  expect(outbox.look().pending).toEqual([]);
+});
+
+test('a device that keeps nothing says so: scans live as long as the page does', async () => {
+  const { outbox } = await make();
+  expect(outbox.look().full).toBe(true);
 });

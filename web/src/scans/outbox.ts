@@ -43,6 +43,8 @@ export interface OutboxView {
 
 /** Sends one scan; the transport, so that it can be another in tests. */
 export type Send = (path: string, scan: ScanIn) => Promise<{ answer: Answer; state: unknown }>;
+/** Holds where a lane stands by the server's last word, for a reload without a network. */
+export type Hold = (lane: string, state: unknown) => Promise<void>;
 
 interface Schema extends DBSchema {
   scans: { key: string; value: Pending };
@@ -78,6 +80,7 @@ export class Outbox {
   constructor(
     private readonly send: Send,
     private readonly tabs = new BroadcastChannel(CHANNEL),
+    private readonly holds: Hold = async () => {},
   ) {
     this.tabs.onmessage = event => this.hear(event.data as Message);
     this.ready = this.open();
@@ -211,6 +214,8 @@ export class Outbox {
       const { answer, state } = await this.send(p.paths[0]!, p.scan);
       this.waits.delete(p.lane);
       this.show({ trouble: null, signIn: false });
+      // Before the scan is forgotten: a reload at any moment finds one or the other.
+      await this.holds(p.lane, state);
       this.done(p, { id: p.id, lane: p.lane, answer, state, judged: true });
     } catch (error) {
       if (error instanceof Refused) this.refused(p, error);

@@ -1,7 +1,6 @@
 import type { ScanIn } from '@auk/contract';
 import type { Answer, Scan, Step } from '@auk/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { holdState } from '../held.js';
 import { makeScan } from './device.js';
 import { playTone } from './sounds.js';
 import { outbox, useOutbox } from './theOutbox.js';
@@ -74,10 +73,7 @@ export function useScanSession<S, E>(
     () =>
       outbox.hearOutcomes(outcome => {
         if (outcome.lane !== lane) return;
-        if (outcome.judged) {
-          setBase(outcome.state as S);
-          void holdState(lane, outcome.state);
-        }
+        if (outcome.judged) setBase(outcome.state as S);
         const counted = count('judged', outcome.answer);
         if (outbox.of(lane).length === 0) {
           // The server's answer takes the place of the device's, and sounds where the device did not, or sounded otherwise.
