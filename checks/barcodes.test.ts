@@ -8,6 +8,7 @@ import { drawLabel } from '@auk/server/printing/label';
 import { code128Widths } from '@auk/server/printing/paper';
 import { drawPickList } from '@auk/server/printing/pickListSheet';
 import { drawTags } from '@auk/server/printing/tags';
+import { together } from '@auk/server/printing/together';
 import { validate as gs1IsValid } from 'gs1';
 import { isValid as gtinIsValid } from 'gtin';
 import { expect, test } from 'vitest';
@@ -144,8 +145,12 @@ test.each(['gray', 'mono'] as const)(
       cutOff: null,
       createdAt: '',
       rows,
+      by: [],
     });
     expect((await readBack(pdf, mode)).toSorted()).toEqual([...places, 'PL-1042'].toSorted());
+    // Put together with other papers it is the same.
+    const batch = await together([pdf, pdf]);
+    expect((await readBack(batch, mode)).toSorted()).toEqual([...places, 'PL-1042'].toSorted());
   },
 );
 

@@ -42,7 +42,13 @@ export const ListStop = z.object({
 });
 export type ListStop = z.infer<typeof ListStop>;
 
-export const ListView = ListRow.extend(z.object({ rows: z.array(ListStop) }).shape);
+/** A list with its stops, and who scanned how much of it on how many devices. */
+export const ListView = ListRow.extend(
+  z.object({
+    rows: z.array(ListStop),
+    by: z.array(z.object({ name: z.string(), scans: z.number(), devices: z.number() })),
+  }).shape,
+);
 export type ListView = z.infer<typeof ListView>;
 
 /** What a picker may be shown of a stop beside place, name and count. */
@@ -83,6 +89,22 @@ export const OpenedList = z.object({
   state: fromCore<PickState>(),
 });
 export type OpenedList = z.infer<typeof OpenedList>;
+
+/** What is printed of lists. */
+export const LIST_PAPERS = ['lists', 'slips', 'labels'] as const;
+export type ListPaper = (typeof LIST_PAPERS)[number];
+/** Papers of some lists in one document: their numbers, and what of them, each joined by commas. */
+export const ListPapersQuery = z.object({
+  lists: z
+    .string()
+    .regex(/^PL-\d{1,9}(,PL-\d{1,9}){0,59}$/i, 'must be the codes of up to 60 pick lists')
+    .transform(s => s.split(',').map(code => Number(code.slice(3)))),
+  papers: z
+    .string()
+    .default(LIST_PAPERS.join(','))
+    .transform(s => s.split(','))
+    .pipe(z.array(z.enum(LIST_PAPERS)).min(1)),
+});
 
 /** The next list is taken on a device. */
 export const TakeNext = z.object({ device: z.string().min(1).max(60) });

@@ -129,7 +129,8 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
       hsts: false,
       contentSecurityPolicy: {
         directives: {
-          'script-src': ["'self'"],
+          // The reader of the camera is compiled in the browser; nothing else is.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'style-src': ["'self'", "'unsafe-inline'"],
           'img-src': ["'self'", 'data:', 'blob:'],
           'upgrade-insecure-requests': null,

@@ -141,11 +141,11 @@ export const ELSEWHERE: Record<string, Where> = {
   'Retire it first.': ['catalog/pages/ProductPage', 'Retired'],
   'Connect it in Setup, or switch it on.': ['channels/pages/ChannelsPage', 'Connect'],
   'Let those lists be picked first; a picker who does not find it says so there.': [
-    'picking/parts/Walk',
+    'picking/parts/Stop',
     'AUK-SHORT',
   ],
   'Wait until it is picked; a picker who does not find it says so there.': [
-    'picking/parts/Walk',
+    'picking/parts/Stop',
     'AUK-SHORT',
   ],
   'Count the place first.': ['stock/pages/CountsPage', 'Count'],

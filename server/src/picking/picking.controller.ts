@@ -7,6 +7,7 @@ import {
   Id,
   type Judged,
   judgedOf,
+  ListPapersQuery,
   ListRow,
   ListView,
   MadeNo,
@@ -19,7 +20,7 @@ import {
   TakeNext,
 } from '@auk/contract';
 import type { PickState } from '@auk/core';
-import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
@@ -50,6 +51,17 @@ export class PickingController {
   @Answers(z.array(ListRow))
   lists(): Promise<ListRow[]> {
     return this.queries.lists();
+  }
+
+  /** Lists, slips and place labels in one document. */
+  @Get('papers.pdf')
+  @SignedIn()
+  @Takes({ query: ListPapersQuery })
+  @Answers('file')
+  async papers(@Query() query: unknown, @Res() response: Response): Promise<void> {
+    const { lists, papers } = parse(ListPapersQuery, query);
+    const of = await this.queries.withOrders(lists);
+    response.type('application/pdf').send(await this.printing.listPapers(of, papers));
   }
 
   @Get('lists/:no')

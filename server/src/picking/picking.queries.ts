@@ -40,6 +40,19 @@ export class PickingQueries {
     return this.db.rows<Picker>('SELECT id, name FROM person WHERE active ORDER BY name');
   }
 
+  /** Lists with their orders, as they are met on the walk. */
+  async withOrders(nos: readonly number[]): Promise<{ view: ListView; orderIds: string[] }[]> {
+    const views = await Promise.all(nos.map(no => this.list(no)));
+    const rows = await this.db.rows<{ listId: string; orderId: string }>(
+      'SELECT listId, orderId FROM pickStop WHERE listId IN (?) GROUP BY listId, orderId ORDER BY MIN(seq)',
+      [views.map(v => v.id)],
+    );
+    return views.map(view => ({
+      view,
+      orderIds: rows.filter(r => r.listId === view.id).map(r => r.orderId),
+    }));
+  }
+
   async list(no: number): Promise<ListView> {
     const row = (await this.db.rows<ListRecord>(`${ROW} WHERE l.no = ? GROUP BY l.id`, [no]))[0];
     if (!row) throw new NotHere(`The pick list PL-${no}`);
@@ -50,7 +63,12 @@ export class PickingQueries {
        WHERE s.listId = ? ORDER BY s.seq`,
       [row.id],
     );
-    return { ...toRow(row), rows: stops.map(s => ({ ...s, order: `OR-${s.order}` })) };
+    const by = await this.db.rows<ListView['by'][number]>(
+      `SELECT p.name, COUNT(*) AS scans, COUNT(DISTINCT e.device) AS devices FROM scanSession x JOIN scanEvent e ON e.sessionId = x.id JOIN person p ON p.id = e.personId
+       WHERE x.listId = ? GROUP BY p.id ORDER BY MIN(e.seq)`,
+      [row.id],
+    );
+    return { ...toRow(row), rows: stops.map(s => ({ ...s, order: `OR-${s.order}` })), by };
   }
 }
 

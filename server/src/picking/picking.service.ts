@@ -127,8 +127,10 @@ export class PickingService {
   private async goOn(tx: Tx, no: string, device: string): Promise<OpenedList | null> {
     const known = await sessionOfList(tx, no);
     if (!known) return null;
-    const { state } = await this.scans.lock<PickState>(tx, known.id);
+    const { state, personId } = await this.scans.lock<PickState>(tx, known.id);
     await this.scans.handTo(tx, known.id, device);
+    // Whoever picked it until now sees that somebody else does.
+    if (personId !== tx.personId) await tx.tell('lists', known.listId);
     return { sessionId: known.id, listId: known.listId, choices: await this.floor.of(tx), state };
   }
 

@@ -1,4 +1,4 @@
-import type { HandoverView, ListView, OrderView } from '@auk/contract';
+import type { HandoverView, ListPaper, ListView, OrderView } from '@auk/contract';
 import { type Address, formatMoney, formatRate, formatSize, formatWeight, lineRate } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
@@ -13,7 +13,9 @@ import { drawPickList } from './pickListSheet.js';
 import { boxesByCode, labelToPrint, type PaperOrder, paperOrder, placesToWalk } from './printing.queries.js';
 import { drawScanSheet } from './scanSheet.js';
 import { drawSlip } from './slip.js';
+import { drawTags } from './tags.js';
 import { PaperTemplates } from './templates.service.js';
+import { together } from './together.js';
 
 /** Everything on paper. */
 @Injectable()
@@ -27,6 +29,31 @@ export class PrintingService {
 
   pickList(list: ListView): Promise<Buffer> {
     return drawPickList(list);
+  }
+
+  /**
+   * The papers of lists as one document: of each list its sheet, the slips of its orders and the labels of its places, as far as they are
+   * asked for, all in walking order.
+   */
+  async listPapers(
+    lists: readonly { view: ListView; orderIds: string[] }[],
+    papers: readonly ListPaper[],
+  ): Promise<Buffer> {
+    const parts: Buffer[] = [];
+    for (const { view, orderIds } of lists) {
+      if (papers.includes('lists')) parts.push(await drawPickList(view));
+      if (papers.includes('slips')) for (const id of orderIds) parts.push(await this.slip(id));
+      if (papers.includes('labels')) {
+        const places = [...new Set(view.rows.map(r => r.place))];
+        parts.push(
+          await drawTags(
+            places.map(code => ({ code, words: code, small: view.no })),
+            'sheet',
+          ),
+        );
+      }
+    }
+    return together(parts);
   }
 
   handover(view: HandoverView): Promise<Buffer> {

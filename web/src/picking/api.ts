@@ -51,3 +51,7 @@ export const troublesQuery = queryOptions({
   queryKey: ['troubles'],
   queryFn: () => get(FloorTroubles, 'picking/troubles'),
 });
+
+/** Papers of lists as one document. */
+export const papersPath = (lists: readonly string[], papers: string): string =>
+  `/api/v1/picking/papers.pdf?lists=${lists.join(',')}&papers=${papers}`;

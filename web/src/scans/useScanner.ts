@@ -87,7 +87,7 @@ function whole(byHand: string | null, scan: string | null): string | null {
 }
 
 /** Gives a scan to the newest screen that takes it. */
-function deliver(text: string, by: 'typed' | undefined): void {
+function deliver(text: string, by?: 'typed'): void {
   (takers.findLast(t => t.takes(text)) ?? NOBODY).take(text, by);
 }
 
@@ -105,6 +105,9 @@ function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   type(taker, '');
   deliver(text, text === read ? undefined : 'typed');
 }
+
+/** A scan that came by another way than keys, as from a camera. */
+export const scanned = (text: string): void => deliver(text);
 
 /* One listener for the whole page, before all others; a scan never reaches a widget. */
 if (typeof window !== 'undefined') window.addEventListener('keydown', onKeyDown, { capture: true });

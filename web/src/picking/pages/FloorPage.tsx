@@ -10,6 +10,7 @@ import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
+import { CameraButton } from '../../scans/Camera.js';
 import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
@@ -76,6 +77,7 @@ function ChooseList({ error }: { error: Trouble | null }) {
     <main className={css.hand}>
       <div className={css.head}>
         <Unsent />
+        <CameraButton />
         {me.role !== 'picker' && (
           <Link className={css.away} to="/board">
             Board

@@ -31,7 +31,7 @@ export default function ListPage() {
             Pick list <span className={textCss.code}>{l.no}</span>
           </>
         }
-        about={`${count(l.orders, 'order')}, ${count(l.stops, 'stop')}, ${l.taken} of ${count(l.units, 'piece')} taken, ${l.metres} m to walk${l.picker ? `, ${l.picker}` : ''}`}
+        about={`${count(l.orders, 'order')}, ${count(l.stops, 'stop')}, ${l.taken} of ${count(l.units, 'piece')} taken, ${l.metres} m to walk${byOf(l)}`}
       >
         <Button
           variant="outlined"
@@ -74,6 +74,12 @@ export default function ListPage() {
       </div>
     </>
   );
+}
+
+/** Who picks it; where several did, how much each scanned. */
+function byOf({ picker, by }: ListView): string {
+  if (by.length < 2) return picker ? `, ${picker}` : '';
+  return `, ${by.map(b => `${b.name} (${count(b.scans, 'scan')})`).join(', ')}`;
 }
 
 /** For whom the list is: anybody, or one person, who is given it when they take the next. */

@@ -1,13 +1,15 @@
 import { ListRow } from '@auk/contract';
+import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { CodeLink } from '../../parts/Code.js';
 import { moment } from '../../parts/format.js';
 import { Head } from '../../parts/Head.js';
 import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
-import { listsQuery } from '../api.js';
+import { listsQuery, papersPath } from '../api.js';
 import { PickNav } from '../parts/PickNav.js';
 
 const STATE: Record<ListRow['state'], string> = {
@@ -20,6 +22,7 @@ const STATE: Record<ListRow['state'], string> = {
 export default function PickPage() {
   const lists = useQuery(listsQuery);
   const navigate = useNavigate();
+  const [chosen, choose] = useState<ReadonlySet<string>>(new Set());
   return (
     <>
       <PickNav />
@@ -38,6 +41,8 @@ export default function PickPage() {
         rows={lists.data ?? []}
         idOf={l => l.no}
         columns={COLUMNS}
+        chosen={{ ids: chosen, set: choose, nameOf: l => l.no }}
+        tools={chosen.size > 0 && <Papers lists={[...chosen]} />}
         to={l => `/pick/${l.no}`}
         onKey={(key, l) => {
           if (key !== 'Enter') return false;
@@ -49,6 +54,30 @@ export default function PickPage() {
         }
       />
     </>
+  );
+}
+
+const PAPERS = [
+  ['lists,slips,labels', 'all papers'],
+  ['lists', 'lists'],
+  ['slips', 'slips'],
+  ['labels', 'place labels'],
+] as const;
+
+/** The papers of chosen lists, in walking order, each kind or all of them as one document. */
+function Papers({ lists }: { lists: string[] }) {
+  return (
+    <span>
+      Print of {count(lists.length, 'list')}:{' '}
+      {PAPERS.map(([papers, words], i) => (
+        <span key={papers}>
+          {i > 0 && ' · '}
+          <a href={papersPath(lists, papers)} target="_blank" rel="noreferrer">
+            {words}
+          </a>
+        </span>
+      ))}
+    </span>
   );
 }
 

@@ -7,7 +7,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
+import { useMe } from '../../people/useMe.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
+import { CameraButton } from '../../scans/Camera.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { type ScanSession, useScanSession } from '../../scans/useScanSession.js';
@@ -31,6 +33,8 @@ export function Walk({ opened }: { opened: OpenedList }) {
   const [all, setAll] = useState(false);
   useScanner(scan, { typed: true, onTyping: setTyped });
   const list = useQuery(listQuery(state.listNo));
+  const me = useMe();
+  const other = list.data?.picker && list.data.picker !== me.name ? list.data.picker : null;
   useTitle(state.listNo);
   const done = pickDone(state);
   const taken = state.stops.reduce((n, s) => n + s.taken + s.missing, 0);
@@ -54,11 +58,17 @@ export function Walk({ opened }: { opened: OpenedList }) {
         )}
         <Link to="/floor">lists</Link>
         <Unsent />
+        <CameraButton />
         <ButtonBase className={css.away} data-part="stop" aria-expanded={all} onClick={() => setAll(!all)}>
           stop&nbsp;<b>{Math.min(state.at + 1, state.stops.length)}</b>&nbsp;of {state.stops.length}
           {all ? ' ▲' : ' ▼'}
         </ButtonBase>
       </div>
+      {other && (
+        <p className={css.note} role="status">
+          ▲ {other} has taken this list over. What you scan here counts all the same.
+        </p>
+      )}
       <LinearProgress
         variant="determinate"
         color="success"

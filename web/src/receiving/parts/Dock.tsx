@@ -8,6 +8,7 @@ import { day } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { AnswerBar } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
+import { CameraButton } from '../../scans/Camera.js';
 import { deviceId } from '../../scans/device.js';
 import { Lines } from '../../scans/Lines.js';
 import { Unsent } from '../../scans/Unsent.js';
@@ -76,6 +77,7 @@ export function Dock({ opened }: { opened: ReceiveView }) {
           </small>
         </span>
         <Unsent />
+        <CameraButton />
         <Link className={css.end} to="/receiving">
           all orders
         </Link>
