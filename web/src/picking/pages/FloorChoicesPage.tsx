@@ -54,10 +54,10 @@ function ChoicesForm({ choices }: { choices: FloorChoices }) {
   const client = useQueryClient();
   const save = useMutation({
     mutationFn: setFloorChoices,
-    onSuccess: () => {
-      say('So it is for walks that begin from now on.');
-      return client.invalidateQueries(floorChoicesQuery);
-    },
+    // What was ticked is seen at once, and goes back when it could not be kept.
+    onMutate: chosen => client.setQueryData(floorChoicesQuery.queryKey, chosen),
+    onSuccess: () => say('So it is for walks that begin from now on.'),
+    onSettled: () => client.invalidateQueries(floorChoicesQuery),
   });
   const set = (change: Partial<FloorChoices>) => save.mutate({ ...choices, ...change });
   return (
@@ -70,7 +70,6 @@ function ChoicesForm({ choices }: { choices: FloorChoices }) {
             <Tick
               label={SHOWS[show]}
               checked={choices.show.includes(show)}
-              disabled={save.isPending}
               onTick={on =>
                 set({ show: on ? [...choices.show, show] : choices.show.filter(s => s !== show) })
               }
@@ -80,7 +79,6 @@ function ChoicesForm({ choices }: { choices: FloorChoices }) {
         <Tick
           label="in the overview only what is still to be taken"
           checked={choices.doneAside}
-          disabled={save.isPending}
           onTick={doneAside => set({ doneAside })}
         />
       </section>
@@ -90,14 +88,12 @@ function ChoicesForm({ choices }: { choices: FloorChoices }) {
           <Tick
             label="any free totes are scanned onto a list before it is picked"
             checked={choices.bringTotes}
-            disabled={save.isPending}
             onTick={bringTotes => set({ bringTotes })}
           />
         </div>
         <Tick
           label="the tote is scanned after each stop, where more than one is out"
           checked={choices.confirmTote}
-          disabled={save.isPending}
           onTick={confirmTote => set({ confirmTote })}
         />
       </section>

@@ -78,8 +78,9 @@ export default function ListPage() {
 
 /** Who picks it; where several did, how much each scanned. */
 function byOf({ picker, by }: ListView): string {
-  if (by.length < 2) return picker ? `, ${picker}` : '';
-  return `, ${by.map(b => `${b.name} (${count(b.scans, 'scan')})`).join(', ')}`;
+  if (by.every(b => b.name === picker)) return picker ? `, ${picker}` : '';
+  const scanned = by.map(b => `${b.name} (${count(b.scans, 'scan')})`);
+  return `, ${[...scanned, ...(picker ? [`now ${picker}`] : [])].join(', ')}`;
 }
 
 /** For whom the list is: anybody, or one person, who is given it when they take the next. */

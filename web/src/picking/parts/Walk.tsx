@@ -60,8 +60,9 @@ export function Walk({ opened }: { opened: OpenedList }) {
         <Unsent />
         <CameraButton />
         <ButtonBase className={css.away} data-part="stop" aria-expanded={all} onClick={() => setAll(!all)}>
-          stop&nbsp;<b>{Math.min(state.at + 1, state.stops.length)}</b>&nbsp;of {state.stops.length}
-          {all ? ' ▲' : ' ▼'}
+          <span>
+            stop <b>{Math.min(state.at + 1, state.stops.length)}</b> of {state.stops.length} {all ? '▲' : '▼'}
+          </span>
         </ButtonBase>
       </div>
       {other && (
