@@ -417,3 +417,52 @@ test('a list that another takes over shows who scanned how much, and scans of th
   });
   expect(await differences(house)).toEqual([]);
 });
+
+test('an order that is parked while it is picked is told at the next stop and where the list is dropped', async () => {
+  await bringIn(lead, [
+    ['K-1', 'JAR-HEX-12', 1, '1.35', 'Kept'],
+    ['K-2', 'JAR-HEX-12', 2, '1.35', 'Goes'],
+  ]);
+  const [kept, goes] = [await idOfOrder(lead, 'K-1'), await idOfOrder(lead, 'K-2')];
+  const list = await walk([kept, goes]);
+  const no = (await lead.get(`orders/${kept}`)).body.row.no;
+  expect((await lead.post(`orders/${kept}/park`, { reason: 'the buyer called' })).status).toBe(200);
+  await list.scan(list.state.stops[0].placeCode);
+  const told = await list.scan(jar);
+  expect(told.answer.says).toMatch(
+    new RegExp(`^${no} is Parked now and must not go: it lies in [A-Z]\\d+\\.$`),
+  );
+  let last = told;
+  // Told once: the rest of the walk goes on as ever.
+  for (
+    let i = 0;
+    i < 3 && last.state.stops.some((s: { wanted: number; taken: number }) => s.taken < s.wanted);
+    i++
+  )
+    last = await list.scan(jar);
+  expect(last.answer.says).toBe('List complete.');
+  expect((await list.scan('STAGE-1')).answer.says).toBe(`${list.no} stands at STAGE-1. Set aside: ${no}.`);
+  expect(await stageOf(goes)).toBe('Picked');
+});
+
+test('pieces that somebody else took from a listed place are not taken twice', async () => {
+  const list = await walk((await ordersIn(lead, 'Clear', 1)).slice(0, 1));
+  const [stop] = list.state.stops;
+  const { stock } = (await lead.get(`places/${stop.placeCode}`)).body;
+  const own = stock.find((s: { sku: string }) => s.sku === stop.product.sku);
+  // What is listed cannot be carried away; what is not, can.
+  const move = (quantity: number) =>
+    lead.post('stock/moves', {
+      key: v7(),
+      sku: stop.product.sku,
+      from: stop.placeCode,
+      to: 'QUARANTINE',
+      quantity,
+      reason: 'damp',
+    });
+  const refused = await move(own.onHand);
+  expect(refused.status).toBe(422);
+  expect(refused.body.cure).not.toBe('');
+  await toTheEnd(list);
+  expect(await differences(house)).toEqual([]);
+});

@@ -199,3 +199,24 @@ test('what is taken for the other at its place is told to the lead, by name; els
   expect(play(two(), 'A-01', 'SMOKER').effects).toEqual([{ type: 'mix-up', stopId: 's1', sku: 'SMOKER' }]);
   expect(play(two(), 'A-01', 'NOBODY-KNOWS').effects).toEqual([]);
 });
+
+test('what was missing and is found after all is not fetched elsewhere any more', () => {
+  const missing = play(two(), 'A-01', 'AUK-SHORT');
+  const more = { ...stop('s4', 'A-09', 'FRAME', 2, 'A1'), instead: 's1' };
+  const told = play(missing.state, scan('', { news: { kind: 'stops', stops: [more], before: 's2' } }));
+  expect(told.state.stops.map(s => s.wanted)).toEqual([2, 2, 1, 1]);
+  const undone = play(told.state, 'AUK-UNDO');
+  expect(undone.effects).toEqual([
+    { type: 'give up', stopId: 's4' },
+    { type: 'missing', stopId: 's1', units: -2 },
+  ]);
+  expect(undone.state.stops.map(s => [s.id, s.wanted])).toEqual([
+    ['s1', 2],
+    ['s4', 0],
+    ['s2', 1],
+    ['s3', 1],
+  ]);
+  // What was taken there meanwhile is taken back first.
+  const taken = play(told.state, 'A-09', 'FRAME', 'AUK-UNDO');
+  expect(taken.effects).toEqual([{ type: 'take', stopId: 's4', units: -1 }]);
+});

@@ -39,6 +39,8 @@ export interface PickStop {
   /** The tote of its order; null while all goods of the list go onto one carrier. */
   tote: Carrier | null;
   orderNo: string;
+  /** The stop at which its units were missing, where it was added on the way. */
+  instead?: string;
   /** The lot that was chosen, where the product is kept in lots. */
   lot?: { code: string; expiry: string | null };
   /** What the buyer and the staff wrote, where the lead has the picker see it. */
@@ -87,6 +89,7 @@ export interface PickState {
 export type PickEffect =
   | { type: 'take'; stopId: string; units: number }
   | { type: 'missing'; stopId: string; units: number }
+  | { type: 'give up'; stopId: string }
   | { type: 'mix-up'; stopId: string; sku: string }
   | { type: 'trolley'; placeId: string }
   | { type: 'tote'; from: string; to: string }

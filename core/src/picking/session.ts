@@ -320,11 +320,11 @@ function undo(state: PickState): PickStep {
   const last = state.history.at(-1);
   if (!last) return refuse(state, 'There is nothing to undo on this list.', nextHint(state));
   const stop = state.stops[last.stop]!;
-  const stops = state.stops.with(last.stop, {
-    ...stop,
-    taken: stop.taken - last.units,
-    missing: stop.missing - last.missing,
-  });
+  // What was missing and is found after all is not fetched elsewhere any more.
+  const elsewhere = last.missing > 0 ? state.stops.filter(s => s.instead === stop.id && stopOpen(s) > 0) : [];
+  const stops = state.stops
+    .with(last.stop, { ...stop, taken: stop.taken - last.units, missing: stop.missing - last.missing })
+    .map(s => (elsewhere.includes(s) ? { ...s, wanted: s.taken + s.missing } : s));
   const next: PickState = {
     ...state,
     stops,
@@ -336,6 +336,7 @@ function undo(state: PickState): PickStep {
   };
   const effects: PickEffect[] = [];
   if (last.units) effects.push({ type: 'take', stopId: stop.id, units: -last.units });
+  for (const s of elsewhere) effects.push({ type: 'give up', stopId: s.id });
   if (last.missing) effects.push({ type: 'missing', stopId: stop.id, units: -last.missing });
   const what = last.units
     ? `${count(last.units, 'piece')} of ${stop.product.name} put back`

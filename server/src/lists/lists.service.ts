@@ -52,6 +52,11 @@ export class Lists {
     await tx.of(PickStop).update(stopId, { cellId });
   }
 
+  /** A stop that nobody goes to any more leaves its list. */
+  async drop(tx: Tx, stopId: string): Promise<void> {
+    await tx.of(PickStop).delete(stopId);
+  }
+
   /** Adds stops to a list, behind those that it has. */
   async extend(tx: Tx, listId: string, stops: readonly Omit<Row, 'seq'>[]): Promise<void> {
     const last = await tx.of(PickStop).maximum('seq', { listId });

@@ -14,8 +14,8 @@ export type StopRow = Pick<
   PickStop,
   'id' | 'listId' | 'placeId' | 'lotId' | 'productId' | 'partId' | 'orderId' | 'toteId'
 >;
-/** The same with what of it is still to be taken, and what lies in its tote. */
-export type HeldStop = StopRow & { listed: number; picked: number };
+/** The same with what of it is still to be taken, what lies in its tote, and what was not found. */
+export type HeldStop = StopRow & { listed: number; picked: number; missing: number };
 
 export function lockList(
   tx: Tx,
@@ -84,7 +84,8 @@ export function stopsOf(sql: Sql, listId: string): Promise<(StopRow & Pick<PickS
 export function heldStops(sql: Sql, stopId: string): Promise<HeldStop[]> {
   return sql.rows(
     `SELECT s.id, s.listId, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId,
-         CAST(COALESCE(SUM(IF(a.hold = 'listed', a.quantity, 0)), 0) AS INT) AS listed, CAST(COALESCE(SUM(IF(a.hold = 'picked', a.quantity, 0)), 0) AS INT) AS picked
+         CAST(COALESCE(SUM(IF(a.hold = 'listed', a.quantity, 0)), 0) AS INT) AS listed, CAST(COALESCE(SUM(IF(a.hold = 'picked', a.quantity, 0)), 0) AS INT) AS picked,
+         CAST(COALESCE((SELECT SUM(IF(m.fromPlaceId = s.placeId, m.quantity, -m.quantity)) FROM stockMove m WHERE m.causeId = s.id AND m.why = 'missing'), 0) AS INT) AS missing
        FROM pickStop f JOIN pickStop s ON s.listId = f.listId LEFT JOIN allocation a ON a.partId = s.partId AND a.stopKey = s.id WHERE f.id = ? GROUP BY s.id ORDER BY s.seq`,
     [stopId],
   );

@@ -54,7 +54,7 @@ export class WalkService {
     effects: readonly PickEffect[],
     after: PickState,
   ): Promise<Judgement<PickState> | null> {
-    const goods = effects.filter(e => e.type === 'take' || e.type === 'missing');
+    const goods = effects.filter(e => e.type === 'take' || e.type === 'missing' || e.type === 'give up');
     if (goods.length < effects.length) {
       const { listId } = (await listOfSession(tx, sessionId))!;
       for (const e of effects) {
@@ -73,7 +73,8 @@ export class WalkService {
     let found: ReplacedStop[] = [];
     for (const effect of goods) {
       const own = alike(stops, effect.stopId, after.heap);
-      if (effect.type === 'take')
+      if (effect.type === 'give up') await this.giveUp(tx, own[0]!);
+      else if (effect.type === 'take')
         for (const { stop, units } of shares(own, effect.units)) {
           const { move, holds } = takeChange(stop, units);
           await this.stock.apply(tx, { moves: [move], holds });
@@ -136,7 +137,7 @@ export class WalkService {
   private async missing(tx: Tx, stops: readonly HeldStop[], units: number): Promise<ReplacedStop[]> {
     const nowhere = await this.house.place(tx, 'missing');
     // The last in the order of the list is the least urgent.
-    const shared = units > 0 ? shares([...stops].reverse(), units) : [{ stop: stops[0]!, units }];
+    const shared = units > 0 ? shares([...stops].reverse(), units) : shares(stops, units, 'missing');
     for (const { stop, units: n } of shared) {
       const [from, to] = n > 0 ? [stop.placeId, nowhere] : [nowhere, stop.placeId];
       const move: Move = {
@@ -167,6 +168,14 @@ export class WalkService {
     return found;
   }
 
+  /** A stop that was added on the way is not walked to any more: what it holds is free. */
+  private async giveUp(tx: Tx, stop: HeldStop): Promise<void> {
+    await this.stock.apply(tx, {
+      holds: [{ ...holdOf(stop, 'listed', -stop.listed), at: stop, why: 'missing' }],
+    });
+    await this.lists.drop(tx, stop.id);
+  }
+
   private async giveBackSoft(tx: Tx, stop: StopRow, units: number): Promise<void> {
     const soft = (await softUnits(tx, stop.partId))!.n;
     const change = Math.min(units, soft);
@@ -191,6 +200,7 @@ export class WalkService {
         id: f.id,
         placeId: f.placeId,
         placeCode: f.code,
+        instead: from.id,
         wanted: f.quantity,
         taken: 0,
         missing: 0,
@@ -252,11 +262,15 @@ function alike(stops: readonly HeldStop[], stopId: string, heap: boolean): HeldS
     : [one];
 }
 
-/** Units shared out over stops: taken in their order, put back in the reverse. */
-function shares(stops: readonly HeldStop[], units: number): { stop: HeldStop; units: number }[] {
+/** Units shared out over stops: taken in their order, put back (or found after all) in the reverse. */
+function shares(
+  stops: readonly HeldStop[],
+  units: number,
+  back: 'picked' | 'missing' = 'picked',
+): { stop: HeldStop; units: number }[] {
   let left = Math.abs(units);
   const shared = (units > 0 ? [...stops] : [...stops].reverse()).flatMap(stop => {
-    const n = Math.min(left, units > 0 ? stop.listed : stop.picked);
+    const n = Math.min(left, units > 0 ? stop.listed : stop[back]);
     left -= n;
     return n > 0 ? [{ stop, units: Math.sign(units) * n }] : [];
   });
