@@ -6,7 +6,9 @@ export const ORIGIN = `http://127.0.0.1:${process.env.AUK_PORT}`;
 
 /** A page of a browser of its own, signed in by a badge. */
 export async function signedIn(badge, viewport = { width: 1280, height: 800 }) {
-  const executablePath = execFileSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).trim();
+  const executablePath = execFileSync('sh', ['-c', 'command -v chromium-headless-shell'], {
+    encoding: 'utf8',
+  }).trim();
   const browser = await chromium.launch({
     executablePath,
     chromiumSandbox: false,

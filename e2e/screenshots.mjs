@@ -4,7 +4,9 @@ import { writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 
 const BASE = process.argv[2] ?? 'http://localhost:7350';
-const executablePath = execFileSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).trim();
+const executablePath = execFileSync('sh', ['-c', 'command -v chromium-headless-shell'], {
+  encoding: 'utf8',
+}).trim();
 const browser = await chromium.launch({
   executablePath,
   chromiumSandbox: false,
@@ -123,7 +125,6 @@ await lead.getByLabel('Put in').fill('B-11-1');
 await lead.getByRole('button', { name: 'Into stock' }).click();
 await lead.getByText('4 made, put in B-11-1').waitFor();
 await settled(lead);
-await shoot(lead, 'build');
 await visit(lead, '/stock?expiring=yes', 'stock');
 await visit(lead, '/stock/floor', 'map');
 const dock = await person('AB-1006');
@@ -142,6 +143,32 @@ await scan(picker, stops[0].place);
 await scan(picker, await codeOf(picker, stops[0].sku));
 for (let i = 1; i < stops[0].quantity / 2; i++) await scan(picker, await codeOf(picker, stops[0].sku));
 await shoot(picker, 'floor');
+
+// A heap of some orders, picked onto a trolley and half sorted.
+const clear = (await look(lead, 'orders?stage=Clear&size=9')).rows.map(r => r.id);
+const heap = await (
+  await lead.request.post(`${BASE}/api/v1/picking/lists`, { data: { orderIds: clear, method: 'batch' } })
+).json();
+await picker.goto(`${BASE}/floor/${heap.no}`);
+await picker.getByText('Scan the trolley that you take.').waitFor();
+await scan(picker, 'TR-002');
+for (const stop of (await look(picker, `picking/lists/${heap.no}`)).rows) {
+  const place = await picker.locator('[data-part="place"]').innerText();
+  if (place === 'Done') break;
+  if (await picker.getByText('scan the place', { exact: true }).isVisible()) await scan(picker, place);
+  await scan(picker, await codeOf(picker, await picker.locator('[data-part="sku"]').innerText()));
+  if (stop) await scan(picker, 'AUK-ALL');
+}
+await visit(lead, '/wall', null);
+await scan(lead, 'TR-002');
+await settled(lead);
+const { rows: sorted } = await look(lead, `picking/lists/${heap.no}`);
+for (const row of sorted.slice(0, 8)) {
+  await scan(lead, await codeOf(lead, row.sku));
+  if (row.quantity > 1) await scan(lead, 'AUK-ALL');
+}
+await scan(lead, await codeOf(lead, sorted[8].sku));
+await shoot(lead, 'wall');
 
 const packer = await person('AB-1002');
 const picked = (await look(packer, 'orders?stage=Picked')).rows.sort((a, b) => b.lines - a.lines)[0];

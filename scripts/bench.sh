@@ -3,7 +3,7 @@
 set -u
 . "$(dirname "$0")/lib.sh"
 need_node
-need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client chromium=chromium
+need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client chromium-headless-shell=chromium-headless-shell
 need_packages >&2
 node scripts/build.mjs >&2 || fail "The build failed; its messages stand above."
 RUN="$(mktemp -d "${TMPDIR:-/tmp}/auk-bench.XXXXXX")"

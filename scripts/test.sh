@@ -4,7 +4,7 @@
 set -u
 . "$(dirname "$0")/lib.sh"
 need_node
-need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client chromium=chromium pdftoppm=poppler-utils
+need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client chromium-headless-shell=chromium-headless-shell pdftoppm=poppler-utils
 need_packages
 
 WANTED=" ${*:-types lint layers unit server checks browser} "

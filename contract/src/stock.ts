@@ -191,6 +191,8 @@ export const MakeTotes = z.object({
     .toUpperCase()
     .regex(/^[A-Z]$/, 'is no letter from A to Z'),
   colour: z.enum(TOTE_COLOURS),
+  /** The most totes that stand on a trolley; null: as many as a list fills. */
+  capacity: z.number().int().min(1).max(60).nullable().default(null),
 });
 export type MakeTotes = z.infer<typeof MakeTotes>;
 
@@ -200,6 +202,7 @@ export const ToteRow = z.object({
   code: z.string(),
   mark: z.string().nullable(),
   colour: z.enum(TOTE_COLOURS).nullable(),
+  capacity: z.number().nullable(),
   order: z.string().nullable(),
   stage: z.string().nullable(),
   /** The list that it carries. */

@@ -44,6 +44,7 @@ export * from './picking/layout.js';
 export * from './picking/listWalk.js';
 export * from './picking/lookAlikes.js';
 export * from './picking/pickState.js';
+export * from './picking/placeParts.js';
 export * from './picking/plainWalks.js';
 export * from './picking/session.js';
 export * from './picking/visit.js';

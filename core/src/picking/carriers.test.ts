@@ -92,6 +92,15 @@ test('a trolley is scanned onto the list at any time', () => {
   const on = play(two(), scan('TR-2', { known: carrier('TR-2', 'Trolley 2') }));
   expect(on.answer.says).toBe('Trolley 2 carries PL-1.');
   expect(on.effects).toEqual([{ type: 'trolley', placeId: 'id of TR-2' }]);
+  // One that carries fewer totes than the list fills is refused; a heap has none, and goes onto any.
+  const small = carrier('TR-3', 'Trolley 3');
+  small.carrier!.most = 1;
+  const little = scan('TR-3', { known: small });
+  expect(play(two(), little).answer).toMatchObject({
+    says: 'Trolley 3 carries 1 tote, and PL-1 fills 2.',
+    next: 'Scan a larger trolley.',
+  });
+  expect(play(heap(), little).answer.says).toBe('Trolley 3 carries PL-2.');
 });
 
 test('where the lead wants it the tote is scanned after each stop, and nothing else is taken before', () => {

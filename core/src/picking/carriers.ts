@@ -1,4 +1,5 @@
 import { type KnownThing, refuse } from '../scans/scan.js';
+import { count } from '../text.js';
 import { type Carrier, nextHint, orderOfTote, type PickState, type PickStep, totesOf } from './pickState.js';
 
 type KnownCarrier = NonNullable<KnownThing['carrier']>;
@@ -58,6 +59,13 @@ function bringTote(state: PickState, known: KnownCarrier): PickStep {
 }
 
 function ontoTrolley(state: PickState, known: KnownCarrier): PickStep {
+  const totes = totesOf(state).length;
+  if (known.most !== undefined && totes > known.most)
+    return refuse(
+      state,
+      `${known.mark} carries ${count(known.most, 'tote')}, and ${state.listNo} fills ${totes}.`,
+      'Scan a larger trolley.',
+    );
   const step = said({ ...state, trolley: carrierOf(known) }, `${known.mark} carries ${state.listNo}.`);
   return { ...step, effects: [{ type: 'trolley', placeId: known.id }] };
 }
@@ -74,7 +82,7 @@ function heapOnto(state: PickState, known: KnownCarrier): PickStep {
   return ontoTrolley(state, known);
 }
 
-const carrierOf = ({ holds: _, ...carrier }: KnownCarrier): Carrier => carrier;
+const carrierOf = ({ holds: _, most: __, ...carrier }: KnownCarrier): Carrier => carrier;
 
 function withTote(state: PickState, from: Carrier, to: Carrier): PickState {
   return { ...state, stops: state.stops.map(s => (s.tote?.id === from.id ? { ...s, tote: to } : s)) };

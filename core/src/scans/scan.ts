@@ -13,8 +13,8 @@ export interface KnownThing {
     | 'box'
     | 'bench';
   name: string;
-  /** Of a tote or trolley: how it is marked, and what it holds or carries; null while it is free. */
-  carrier?: { id: string; code: string; mark: string; colour?: string; holds: string | null };
+  /** Of a tote or trolley: how it is marked, what it holds or carries (null while it is free), and the most totes that stand on it. */
+  carrier?: { id: string; code: string; mark: string; colour?: string; holds: string | null; most?: number };
   /** Of a product: its SKU, the units that a scan of the code counts, and whether it is kept by lots. */
   sku?: string;
   units?: number;

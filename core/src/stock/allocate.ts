@@ -99,6 +99,8 @@ export interface PlacedStock {
   walk: number;
   /** Lower is taken from first: pick faces before reserve, reserve before the dock. */
   rank?: number;
+  /** How far it is from what else is taken; nearer is taken from first. */
+  near?: number;
 }
 
 /** Units taken from one place and lot. */
@@ -110,17 +112,21 @@ export interface PlacedPick {
 
 /**
  * Chooses places for units of a product at release: first expired first out (no expiry last), lots expired by `today` (ISO day)
- * never, then the place's rank, then the place that holds all of it, then walking order. Gives what it finds; the sum may be less than wanted.
+ * never, then the place's rank, then the place that holds all of it, then what is near, then walking order. Gives what it finds; the sum may be less than wanted.
  */
 export function choosePlaces(quantity: number, stock: readonly PlacedStock[], today: string): PlacedPick[] {
   const free = (s: PlacedStock) => s.onHand - s.held;
   const usable = stock.filter(s => free(s) > 0 && (s.expiry === null || s.expiry > today));
   const whole = (s: PlacedStock) => (free(s) >= quantity ? 0 : 1);
+  // Two that nobody knows the way to are equally near.
+  const nearer = (a: PlacedStock, b: PlacedStock) =>
+    (a.near ?? 0) === (b.near ?? 0) ? 0 : (a.near ?? 0) - (b.near ?? 0);
   usable.sort(
     (a, b) =>
       (a.expiry ?? '9').localeCompare(b.expiry ?? '9') ||
       (a.rank ?? 0) - (b.rank ?? 0) ||
       whole(a) - whole(b) ||
+      nearer(a, b) ||
       a.walk - b.walk,
   );
   const picks: PlacedPick[] = [];

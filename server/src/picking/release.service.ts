@@ -1,8 +1,7 @@
 import {
-  choosePlaces,
   fillTotes,
-  group,
   type PickMethod,
+  placeParts,
   type ToteLimits,
   type WalkStop,
   walkStops,
@@ -58,6 +57,14 @@ export interface ReleaseChoice {
   tote: ToteLimits;
 }
 
+/** How places are chosen: on which day, which parts are walked together, what is taken already, and where nothing is taken from. */
+interface Placing {
+  now: Date;
+  walkOf?: (part: SoftPart) => string;
+  taken?: Map<string, number>;
+  not?: string | null;
+}
+
 /** Orders of which places are expected in one go. */
 const PORTION = 150;
 
@@ -97,7 +104,7 @@ export class ListRelease {
       soft.map(s => s.productId),
     );
     await lockBins(tx, [...productsOf(soft), NONE]);
-    const { parts, short } = await this.placed(tx, soft, await this.house.today(tx, tx.at));
+    const { parts, short } = await this.placed(tx, soft, { now: tx.at });
     if (short)
       throw new Forbidden(
         'The stock of a product lies in places that may not be picked from (expired, or taken meanwhile).',
@@ -120,7 +127,7 @@ export class ListRelease {
     const soft = (await softParts(tx, [stop.orderId])).filter(p => p.partId === stop.partId);
     if (soft.length === 0) return [];
     await lockBins(tx, [stop.productId, NONE]);
-    const { parts } = await this.placed(tx, soft, await this.house.today(tx, tx.at), new Map(), stop.placeId);
+    const { parts } = await this.placed(tx, soft, { now: tx.at, not: stop.placeId });
     const rows = parts.map(p => ({
       id: newId(),
       placeId: p.placeId,
@@ -147,12 +154,11 @@ export class ListRelease {
 
   /** Where the promised units of orders would be taken from if their lists were released now. Nothing is locked or kept. In portions, so that scans are answered in between. */
   async expected(sql: Sql, orderIds: readonly string[], now: Date): Promise<PlacedPart[]> {
-    const today = await this.house.today(sql, now);
     const taken = new Map<string, number>();
     const all: PlacedPart[] = [];
     for (let i = 0; i < orderIds.length; i += PORTION) {
       const soft = await softParts(sql, orderIds.slice(i, i + PORTION));
-      all.push(...(await this.placed(sql, soft, today, taken)).parts);
+      all.push(...(await this.placed(sql, soft, { now, taken, walkOf: p => p.orderId })).parts);
     }
     return all;
   }
@@ -196,46 +202,45 @@ export class ListRelease {
     });
   }
 
-  /** Chooses places for the parts; `short` is a product of which too little may be picked. `taken` is what parts before them took, and grows by theirs; nothing is taken from `not`. */
+  /**
+   * Where the parts are taken from, those of one walk near each other; `short` is a product of which too little may be picked. `taken`
+   * is what parts before them took, and grows by theirs; nothing is taken from `not`.
+   */
   private async placed(
     sql: Sql,
     soft: readonly SoftPart[],
-    today: string,
-    taken = new Map<string, number>(),
-    not: string | null = null,
+    { now, walkOf = () => '', taken = new Map<string, number>(), not = null }: Placing,
   ): Promise<{ parts: PlacedPart[]; short: string | null }> {
     const keyOf = (b: BinStock & { lotKey: string }) => `${b.productId} ${b.placeId} ${b.lotKey}`;
-    const stock = (await binStock(sql, [...productsOf(soft), NONE])).filter(b => b.placeId !== not);
-    for (const b of stock) b.held += taken.get(keyOf(b)) ?? 0;
-    const bins = group(stock, b => b.productId);
-    let short: string | null = null;
-    const parts = soft.flatMap(part => {
-      const own = bins.get(part.productId) ?? [];
-      const picks = choosePlaces(
-        part.quantity,
-        own.map(b => ({ ...b, lotId: b.lotKey === NONE ? null : b.lotKey, rank: RANKS.indexOf(b.kind) })),
-        today,
-      );
-      if (picks.reduce((n, p) => n + p.quantity, 0) < part.quantity) short ??= part.productId;
-      return picks.map(p => {
-        const bin = own.find(b => b.placeId === p.placeId && (p.lotId ?? NONE) === b.lotKey)!;
-        bin.held += p.quantity;
-        taken.set(keyOf(bin), (taken.get(keyOf(bin)) ?? 0) + p.quantity);
-        const { code, aisle, along, zone, lotCode, expiry } = bin;
-        return {
-          ...part,
-          quantity: p.quantity,
-          placeId: p.placeId,
-          lotId: p.lotId,
-          code,
-          aisle,
-          along,
-          area: zone,
-          lot: lotCode === null ? null : { code: lotCode, expiry },
-        };
-      });
-    });
-    return { parts, short };
+    const [rows, layout, today] = await Promise.all([
+      binStock(sql, [...productsOf(soft), NONE]),
+      this.house.layout(sql),
+      this.house.today(sql, now),
+    ]);
+    const stock = rows
+      .filter(b => b.placeId !== not)
+      .map(b => ({
+        ...b,
+        held: b.held + (taken.get(keyOf(b)) ?? 0),
+        lotId: b.lotKey === NONE ? null : b.lotKey,
+        rank: RANKS.indexOf(b.kind),
+      }));
+    const placed = placeParts(
+      soft.map(part => ({ ...part, walk: walkOf(part) })),
+      stock,
+      layout,
+      today,
+    );
+    const short = soft.find((part, i) => placed[i]!.reduce((n, u) => n + u.quantity, 0) < part.quantity);
+    const parts = soft.flatMap((part, i) =>
+      placed[i]!.map(({ stock: from, quantity }) => {
+        taken.set(keyOf(from), (taken.get(keyOf(from)) ?? 0) + quantity);
+        const { placeId, lotId, code, aisle, along, zone: area, lotCode, expiry } = from;
+        const lot = lotCode === null ? null : { code: lotCode, expiry };
+        return { ...part, quantity, placeId, lotId, code, aisle, along, area, lot };
+      }),
+    );
+    return { parts, short: short?.productId ?? null };
   }
 
   private async store(

@@ -33,13 +33,13 @@ export async function knownThing(sql: Sql, text: string): Promise<KnownThing | n
 /** A tote or trolley as a scan onto a list needs it: what it holds is an order, goods of another day, or another list that is not done. */
 async function carrierOf(sql: Sql, code: string): Promise<NonNullable<KnownThing['carrier']>> {
   const row = (await sql.one<
-    Pick<Place, 'id' | 'code' | 'mark' | 'colour'> & {
+    Pick<Place, 'id' | 'code' | 'mark' | 'colour' | 'capacity'> & {
       orderNo: Order['no'] | null;
       listNo: PickList['no'] | null;
       units: number;
     }
   >(
-    `SELECT p.id, p.code, p.mark, p.colour, o.no AS orderNo, (SELECT MAX(l.no) FROM pickList l WHERE l.trolleyId = p.id AND l.state <> 'done') AS listNo,
+    `SELECT p.id, p.code, p.mark, p.colour, p.capacity, o.no AS orderNo, (SELECT MAX(l.no) FROM pickList l WHERE l.trolleyId = p.id AND l.state <> 'done') AS listNo,
        CAST(COALESCE((SELECT SUM(b.onHand) FROM stockBalance b WHERE b.placeId = p.id), 0) AS INT) AS units
      FROM place p LEFT JOIN orders o ON o.id = p.busyWith WHERE p.code = ?`,
     [code],
@@ -58,6 +58,7 @@ async function carrierOf(sql: Sql, code: string): Promise<NonNullable<KnownThing
     mark: row.mark ?? row.code,
     ...(row.colour && { colour: row.colour }),
     holds,
+    ...(row.capacity !== null && { most: row.capacity }),
   };
 }
 

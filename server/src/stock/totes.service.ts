@@ -52,6 +52,7 @@ export class Totes {
         kind: input.kind,
         mark: `${input.letter}${mark + i}`,
         colour: input.colour,
+        capacity: input.kind === 'trolley' ? input.capacity : null,
       }));
       await tx.insert(Place, totes);
       await tx.tell('stock', 'totes');

@@ -65,6 +65,7 @@ const COLUMNS: Column<ToteRow>[] = [
   { id: 'kind', head: 'Kind', width: 9, cell: t => t.kind },
   { id: 'mark', head: 'Mark', width: 8, cell: t => <b>{t.mark}</b> },
   { id: 'colour', head: 'Colour', width: 10, cell: t => t.colour },
+  { id: 'holds', head: 'Totes on it', right: true, width: 9, cell: t => t.capacity },
   {
     id: 'order',
     head: 'Carries',
@@ -101,11 +102,16 @@ function NewTotes() {
   const [input, setInput] = useState({
     kind: 'tote' as MakeTotes['kind'],
     count: '20',
+    capacity: '12',
     letter: 'A',
     colour: TOTE_COLOURS[0] as MakeTotes['colour'],
   });
   const client = useQueryClient();
-  const read = MakeTotes.safeParse({ ...input, count: Number(input.count) });
+  const read = MakeTotes.safeParse({
+    ...input,
+    count: Number(input.count),
+    capacity: input.kind === 'trolley' ? Number(input.capacity) : null,
+  });
   const make = useMutation({
     mutationFn: makeTotes,
     onSuccess: async codes => {
@@ -133,6 +139,15 @@ function NewTotes() {
         options={KINDS}
         onChoose={kind => setInput({ ...input, kind })}
       />
+      {input.kind === 'trolley' && (
+        <Line
+          label="Totes on each"
+          digits
+          width={8}
+          value={input.capacity}
+          onType={capacity => setInput({ ...input, capacity })}
+        />
+      )}
       <Line
         label="Letter"
         capitals
