@@ -4,6 +4,7 @@ export * from './barcode/parseScan.js';
 export * from './barcode/s10.js';
 export * from './catalog/facts.js';
 export * from './catalog/propose.js';
+export * from './catalog/scanProduct.js';
 export * from './departures/departures.js';
 export * from './geo/distance.js';
 export * from './group.js';

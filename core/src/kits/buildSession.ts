@@ -1,5 +1,5 @@
 import { parseScan } from '../barcode/parseScan.js';
-import type { CountedCode } from '../picking/pickState.js';
+import type { CountedCode } from '../catalog/scanProduct.js';
 import { type Answer, refuse, type Scan, type Step } from '../scans/scan.js';
 import { quoted } from '../text.js';
 

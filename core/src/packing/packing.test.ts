@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import type { ScanProduct } from '../picking/pickState.js';
+import type { ScanProduct } from '../catalog/scanProduct.js';
 import type { Scan } from '../scans/scan.js';
 import { type Box, chooseBox } from './chooseBox.js';
 import { openPack, type PackLine, type PackState, packDone, packScan } from './session.js';

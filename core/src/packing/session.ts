@@ -1,5 +1,5 @@
 import { type Parsed, parseScan } from '../barcode/parseScan.js';
-import type { ScanProduct } from '../picking/pickState.js';
+import type { ScanProduct } from '../catalog/scanProduct.js';
 import { type Answer, refuse, type Scan, type Step } from '../scans/scan.js';
 import { count, quoted } from '../text.js';
 import { formatWeight } from '../units/units.js';

@@ -1,22 +1,7 @@
+import type { ScanProduct } from '../catalog/scanProduct.js';
 import type { Scan, Step } from '../scans/scan.js';
 import { count } from '../text.js';
 import type { Size } from '../units/units.js';
-
-/** One code of a product and how many units a scan of it counts. */
-export interface CountedCode {
-  code: string;
-  units: number;
-}
-
-/** A product as the floor and the bench need it. */
-export interface ScanProduct {
-  id: string;
-  sku: string;
-  name: string;
-  codes: CountedCode[];
-  picture: string | null;
-  hint: string | null;
-}
 
 /** What goods are laid into on the floor. `seen`: it was scanned onto the list. */
 export interface Carrier {

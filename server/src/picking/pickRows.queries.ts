@@ -80,14 +80,14 @@ export function stopsOf(sql: Sql, listId: string): Promise<(StopRow & Pick<PickS
   );
 }
 
-/** The stops of the list of one of them, as they stand. */
-export function heldStops(sql: Sql, stopId: string): Promise<HeldStop[]> {
+/** Stops as they stand; of a heap also those of the same product, place and lot, which are one to the picker. */
+export function heldStops(sql: Sql, stopIds: readonly string[], heap: boolean): Promise<HeldStop[]> {
   return sql.rows(
     `SELECT s.id, s.listId, s.placeId, s.lotId, s.productId, s.partId, s.orderId, s.toteId,
          CAST(COALESCE(SUM(IF(a.hold = 'listed', a.quantity, 0)), 0) AS INT) AS listed, CAST(COALESCE(SUM(IF(a.hold = 'picked', a.quantity, 0)), 0) AS INT) AS picked,
          CAST(COALESCE((SELECT SUM(IF(m.fromPlaceId = s.placeId, m.quantity, -m.quantity)) FROM stockMove m WHERE m.causeId = s.id AND m.why = 'missing'), 0) AS INT) AS missing
-       FROM pickStop f JOIN pickStop s ON s.listId = f.listId LEFT JOIN allocation a ON a.partId = s.partId AND a.stopKey = s.id WHERE f.id = ? GROUP BY s.id ORDER BY s.seq`,
-    [stopId],
+       FROM pickStop f JOIN pickStop s ON s.listId = f.listId AND (s.id = f.id OR (? AND s.placeId = f.placeId AND s.productId = f.productId AND s.lotId <=> f.lotId)) LEFT JOIN allocation a ON a.partId = s.partId AND a.stopKey = s.id WHERE f.id IN (?) GROUP BY s.id ORDER BY s.seq`,
+    [heap, stopIds],
   );
 }
 

@@ -69,11 +69,15 @@ export class WalkService {
       }
     }
     if (goods.length === 0) return null;
-    const stops = await this.lockStops(tx, goods[0]!.stopId);
+    const stops = await this.lockStops(
+      tx,
+      goods.map(e => e.stopId),
+      after.heap,
+    );
     let found: ReplacedStop[] = [];
     for (const effect of goods) {
       const own = alike(stops, effect.stopId, after.heap);
-      if (effect.type === 'give up') await this.giveUp(tx, own[0]!);
+      if (effect.type === 'give up') await this.giveUp(tx, stops.find(s => s.id === effect.stopId)!);
       else if (effect.type === 'take')
         for (const { stop, units } of shares(own, effect.units)) {
           const { move, holds } = takeChange(stop, units);
@@ -95,15 +99,15 @@ export class WalkService {
     return told;
   }
 
-  /** The stops of a list with all that they touch locked. What is decided on is read after the locks. */
-  private async lockStops(tx: Tx, stopId: string): Promise<HeldStop[]> {
-    const stops = await heldStops(tx, stopId);
+  /** Stops with all that they touch locked. What is decided on is read after the locks. */
+  private async lockStops(tx: Tx, stopIds: readonly string[], heap: boolean): Promise<HeldStop[]> {
+    const stops = await heldStops(tx, stopIds, heap);
     await lockAll(tx, {
       orders: stops.map(s => s.orderId),
       pickList: [stops[0]!.listId],
-      productStock: stops.filter(s => s.id === stopId).map(s => s.productId),
+      productStock: stops.map(s => s.productId),
     });
-    return heldStops(tx, stopId);
+    return heldStops(tx, stopIds, heap);
   }
 
   /** A trolley or tote carries the list; a heap lies on it from now on. */

@@ -95,7 +95,7 @@ export function Walk({ opened }: { opened: OpenedList }) {
         typed={typed}
         answer={
           answer ?? {
-            says: done ? 'List complete.' : `${state.listNo} is open.`,
+            says: done && !state.pause ? 'List complete.' : `${state.listNo} is open.`,
             next: nextHint(state),
             tone: 'info',
           }
