@@ -48,7 +48,7 @@ export async function prepare(benches, units = SECONDS * 2 + 40) {
   const orders = (await lead.get(`orders?words=${tag}-&stage=Clear`)).rows;
   const picking = house.app.get(PickingService);
   const list = await picking.release(
-    orders.map(o => o.id),
+    { orderIds: orders.map(o => o.id), method: 'cluster' },
     { personId: null, at: new Date() },
   );
   await house.db.tx({ personId: null, at: new Date() }, tx => picking.takeAll(tx, list.id));
