@@ -175,6 +175,30 @@ test('two at one wall, scans twice, and a piece packed meanwhile: each piece is 
   expect(await stageOf(ids[1]!)).toBe('Picked');
 });
 
+test('two heaps sorted at one wall at once: no cell gets two orders', async () => {
+  const scanner = async (trolley: string, prefix: string) => {
+    await heapOn(trolley, prefix);
+    return async () => {
+      const { body } = await lead.post('sorting/open', { code: trolley, wall: 'A', device: prefix });
+      return (text: string) => lead.post(`sorting/sessions/${body.sessionId}/scans`, scanOf(text));
+    };
+  };
+  const [one, two] = [await scanner('TO-109', 'Y'), await scanner('TO-110', 'Z')];
+  // Both see the same cells free, and both want the first of them.
+  const [first, second] = [await one(), await two()];
+  const both = await Promise.all([first(smoker), second(smoker)]);
+  expect(both.map(b => b.status).toSorted()).toEqual([200, 409]);
+  const late = both.findIndex(b => b.status === 409);
+  expect(both[late]!.body.cure).toBe('Scan the trolley again; what is sorted stays sorted.');
+  const again = await [one, two][late]!();
+  expect((await again(smoker)).status).toBe(200);
+  const shared = await house.db.rows(
+    "SELECT s.cellId FROM pickStop s JOIN allocation a ON a.stopKey = s.id AND a.hold = 'sorted' AND a.quantity > 0 GROUP BY s.cellId HAVING COUNT(DISTINCT s.orderId) > 1",
+  );
+  expect(shared).toEqual([]);
+  expect(await differences(house)).toEqual([]);
+});
+
 test('what cannot be sorted is refused with what to do', async () => {
   const open = (code: string, wall: string | null = null) =>
     lead.post('sorting/open', { code, wall, device: 'w' });
@@ -210,6 +234,8 @@ test('totes are brought to a list by scan; one tote never carries two orders', a
       t.kind === 'tote' && !t.order && t.units === 0,
   );
   const code = free.at(-1).code;
+  // One that is not there is said to be not there.
+  expect((await lists[0].scan('TO-999')).answer.says).toBe('Nothing here is called TO-999.');
   const both = await Promise.all(lists.map(l => l.scan(code)));
   const says = both.map(b => b.answer?.says ?? b.detail);
   expect(says.filter(s => s.includes(' is for OR-'))).toHaveLength(1);

@@ -126,7 +126,13 @@ test('whatever pickers, sorters and packers do at once, every piece is in one pl
   // It was no idle day: goods were picked, sorted and packed.
   for (const why of ['pick', 'sort', 'pack'])
     expect(await count(`SELECT COUNT(*) AS n FROM stockMove WHERE why = '${why}'`), why).toBeGreaterThan(5);
-  // No order has two places at a wall, no tote two orders, no place less than nothing.
+  // No cell has two orders, and no order two cells;
+  expect(
+    await count(
+      "SELECT COUNT(*) AS n FROM (SELECT s.cellId FROM pickStop s JOIN allocation a ON a.stopKey = s.id AND a.hold = 'sorted' AND a.quantity > 0 GROUP BY s.cellId HAVING COUNT(DISTINCT s.orderId) > 1) x",
+    ),
+  ).toBe(0);
+  // no tote two orders, no place less than nothing.
   expect(
     await count(
       "SELECT COUNT(*) AS n FROM (SELECT busyWith FROM place WHERE kind = 'cell' AND busyWith IS NOT NULL GROUP BY busyWith HAVING COUNT(*) > 1) x",

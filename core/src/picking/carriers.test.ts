@@ -68,7 +68,9 @@ test('totes are brought one by one, any free one, before anything is taken', () 
   const start = two({ bringTotes: true });
   expect(play(start, 'A-01').answer).toMatchObject({ tone: 'wrong', next: 'Scan a tote for OR-1.' });
   const asked = play(start, 'TO-77');
-  expect([asked.answer.kind, asked.state, asked.effects]).toEqual(['asked', start, []]);
+  expect([asked.answer.kind, asked.state, asked.effects]).toEqual(['unknown', start, []]);
+  // Asked for, and nobody knows it.
+  expect(play(start, scan('TO-77', { known: null })).answer.says).toBe('Nothing here is called TO-77.');
   const first = play(start, scan('TO-77', { known: carrier('TO-77', 'B7') }));
   expect(first.answer).toMatchObject({ says: 'B7 is for OR-1.', next: 'Scan a tote for OR-2.' });
   expect(first.effects).toEqual([{ type: 'tote', from: 'A1', to: 'id of TO-77' }]);
@@ -175,12 +177,13 @@ test('news at the end of a walk takes it up again', () => {
 test('a whole list is dropped at a staging place, which only the house knows', () => {
   const done = play(two(), 'A-01', 'FRAME', 'AUK-ALL', 'A-02', 'LIDTOP', 'B-01', 'SMOKER');
   expect(done.answer.next).toBe('Bring the totes to a staging place or to the benches.');
-  expect(play(done.state, 'STAGE-1').answer.kind).toBe('asked');
+  expect(play(done.state, 'STAGE-1').answer.kind).toBe('unknown');
   const staging: KnownThing = { kind: 'staging', name: 'STAGE-1' };
   const dropped = play(done.state, scan('stage-1', { known: staging }));
   expect(dropped.answer.says).toBe('PL-1 stands at STAGE-1.');
   expect(dropped.effects).toEqual([{ type: 'drop', code: 'STAGE-1' }]);
   expect(dropped.state.dropped).toBe('STAGE-1');
+  expect(play(done.state, scan('STAGE-9', { known: null })).answer.tone).toBe('wrong');
   // Elsewhere it is not dropped, and not before it is whole.
   expect(play(done.state, scan('A-01', { known: { kind: 'place', name: 'A-01' } })).answer.tone).toBe(
     'wrong',

@@ -8,18 +8,19 @@ type KnownCarrier = NonNullable<KnownThing['carrier']>;
  * A trolley or tote is scanned onto the list. What a device cannot know (whether it is there, and free) it asks; the judge knows, and
  * says so in `known`.
  */
-export function carrierScan(state: PickState, code: string, known: KnownThing | undefined): PickStep {
+export function carrierScan(state: PickState, code: string, known: KnownThing | null | undefined): PickStep {
   const own = totesOf(state).find(t => t.code === code);
   if (own) return ownTote(state, own);
   if (state.trolley?.code === code) return said(state, `${state.trolley.mark} carries ${state.listNo}.`);
   if (!state.heap && state.history.length > 0 && !code.startsWith('TR-'))
     return refuse(state, `${code} is not a tote of this list.`, nextHint(state));
   const found = known?.carrier;
+  if (!found && known !== undefined) return refuse(state, `Nothing here is called ${code}.`, nextHint(state));
   if (!found)
     return {
       state,
       answer: {
-        kind: 'asked',
+        kind: 'unknown',
         tone: 'info',
         says: `${code} is looked up.`,
         next: 'Wait a moment, or go on.',

@@ -60,10 +60,15 @@ function afterAll(state: PickState, p: Parsed, scan: Scan): PickStep {
   }
   // Only the house knows which places are for staging; what is of this list is none.
   const ours = state.stops.some(s => s.placeCode === code || s.product.codes.some(c => c.code === code));
-  if (p.type === 'text' && !scan.known && !ours)
+  if (p.type === 'text' && scan.known === undefined && !ours)
     return {
       state,
-      answer: { kind: 'asked', tone: 'info', says: `${quoted(code)} is looked up.`, next: 'Wait a moment.' },
+      answer: {
+        kind: 'unknown',
+        tone: 'info',
+        says: `${quoted(code)} is looked up.`,
+        next: 'Wait a moment.',
+      },
       effects: [],
     };
   return refuse(state, `${state.listNo} is complete; nothing more is taken.`, bringIt(state));

@@ -30,8 +30,8 @@ export interface Scan {
   count: number;
   /** How it came about, where a scanner did not read it. */
   by?: 'typed' | 'pressed';
-  /** Set by the judge when the code means something elsewhere in the house. */
-  known?: KnownThing;
+  /** Set by the judge when the code means something elsewhere in the house; null when it was asked for and nobody knows it. */
+  known?: KnownThing | null;
 }
 
 /**
@@ -69,9 +69,9 @@ export function carried<S>(state: S, version: number, steps = CARRIED, now = RED
 
 export type Tone = 'right' | 'wrong' | 'complete' | 'info';
 
-/** Answer to a scan: what happened in `says`, what comes next in `next`; `kind` is for programs. */
+/** Answer to a scan: what happened in `says`, what comes next in `next`; `kind` is for programs. `unknown`: only the house can tell. */
 export interface Answer {
-  kind: 'counted' | 'refused' | 'moved' | 'undone' | 'set' | 'complete' | 'asked';
+  kind: 'counted' | 'refused' | 'moved' | 'undone' | 'set' | 'complete' | 'asked' | 'unknown';
   tone: Tone;
   says: string;
   next: string;

@@ -114,6 +114,7 @@ export class WalkService {
   private async carry(tx: Tx, listId: string, placeId: string, heap: boolean): Promise<void> {
     await lockAll(tx, { pickList: [listId] });
     await this.mustBeFree(tx, listId, placeId);
+    await this.places.setOff(tx, placeId);
     await this.lists.carry(tx, listId, placeId, heap);
   }
 

@@ -123,9 +123,9 @@ export class ScansService {
     const judged = await this.take<S>(tx, kind, sessionId, scan, async (session, kept) => {
       before = session.state;
       step = reduce(session.state, kept);
-      if (step.answer.kind === 'refused' || (step.answer.kind === 'asked' && step.effects.length === 0)) {
+      if (step.answer.kind === 'refused' || step.answer.kind === 'unknown') {
         const known = await knownThing(tx, kept.text);
-        if (known) {
+        if (known || step.answer.kind === 'unknown') {
           kept.known = known;
           step = reduce(session.state, kept);
         }

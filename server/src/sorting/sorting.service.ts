@@ -96,6 +96,11 @@ export class SortingService {
         'Somebody took pieces of this heap to pack them.',
         'Scan the trolley again; what is sorted stays sorted.',
       );
+    if (units > 0 && !(await this.walls.isFor(tx, cellId, stop.orderId)))
+      throw new TooLate(
+        'Somebody at this wall gave that cell to another order, or this order another cell.',
+        'Scan the trolley again; what is sorted stays sorted.',
+      );
     const [from, to] = units > 0 ? [stop.toteId, cellId] : [cellId, stop.toteId];
     const common = {
       partId: stop.partId,

@@ -124,6 +124,11 @@ export class Places {
     await tx.of(Place).update({ kind: In(['tote', 'cell']), busyWith: orderId }, NOWHERE);
   }
 
+  /** A trolley or tote is taken for a list: it stands at no staging place any more. */
+  async setOff(tx: Tx, id: string): Promise<void> {
+    await tx.of(Place).update(id, NOWHERE);
+  }
+
   /** A free tote takes over the order of another one, which is free then. */
   async changeTote(tx: Tx, from: string, to: string): Promise<void> {
     const { busyWith } = await tx.of(Place).findOneByOrFail({ id: from });

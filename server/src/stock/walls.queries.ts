@@ -23,6 +23,18 @@ export function lockCells(tx: Tx): Promise<Pick<Place, 'id' | 'code' | 'zone' | 
   return tx.rows("SELECT id, code, zone, busyWith FROM place WHERE kind = 'cell' ORDER BY code FOR UPDATE");
 }
 
+/** A cell and whatever other cells an order has, locked. */
+export function lockCellFor(
+  tx: Tx,
+  cellId: string,
+  orderId: string,
+): Promise<Pick<Place, 'id' | 'busyWith'>[]> {
+  return tx.rows(
+    "SELECT id, busyWith FROM place WHERE kind = 'cell' AND (id = ? OR busyWith = ?) ORDER BY id FOR UPDATE",
+    [cellId, orderId],
+  );
+}
+
 /** How many cells the largest wall has. */
 export function largestWall(sql: Sql): Promise<{ n: number } | null> {
   return sql.one("SELECT COUNT(*) AS n FROM place WHERE kind = 'cell' GROUP BY zone ORDER BY n DESC LIMIT 1");

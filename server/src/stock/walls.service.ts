@@ -6,7 +6,14 @@ import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { Place } from './place.entity.js';
-import { type CellRow, cellsOfWalls, everUsed, largestWall, lockCells } from './walls.queries.js';
+import {
+  type CellRow,
+  cellsOfWalls,
+  everUsed,
+  largestWall,
+  lockCellFor,
+  lockCells,
+} from './walls.queries.js';
 
 /** Put walls: rows and columns of cells in which heaps are sorted. */
 @Injectable()
@@ -78,6 +85,12 @@ export class Walls {
       await tx.of(Place).delete({ id: In(ids) });
       await tx.tell('stock', 'walls');
     });
+  }
+
+  /** Makes sure that a cell is free for an order, or its own, and that it has no other. Two who sort at one wall wait for each other here. */
+  async isFor(tx: Tx, cellId: string, orderId: string): Promise<boolean> {
+    const cells = await lockCellFor(tx, cellId, orderId);
+    return cells.every(c => (c.id === cellId ? c.busyWith === null || c.busyWith === orderId : false));
   }
 
   /** An order gets a cell, or leaves it when nothing of it lies there any more. */
