@@ -7,6 +7,8 @@ import { importOrders } from './import-orders.mjs';
 import { intakeCatalogue } from './intake-catalogue.mjs';
 import { listScroll } from './list-scroll.mjs';
 import { ordersList } from './orders-list.mjs';
+import { packingBoxplan } from './packing-boxplan.mjs';
+import { packingCut } from './packing-cut.mjs';
 import { pickingPlan } from './picking-plan.mjs';
 import { pickingRoute } from './picking-route.mjs';
 import { scanPainted } from './scan-painted.mjs';
@@ -28,6 +30,8 @@ const BENCHES = {
   'orders.list': ordersList,
   'picking.route': pickingRoute,
   'picking.plan': pickingPlan,
+  'packing.boxplan': packingBoxplan,
+  'packing.cut': packingCut,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

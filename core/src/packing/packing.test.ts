@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { ScanProduct } from '../catalog/scanProduct.js';
 import type { Scan } from '../scans/scan.js';
-import { type Box, chooseBox } from './chooseBox.js';
 import { openPack, type PackLine, type PackState, packDone, packScan } from './session.js';
 
 let count = 0;
@@ -136,27 +135,4 @@ test('whatever is scanned: counts stay within what is wanted, effects add up, un
     }),
     { numRuns: 400 },
   );
-});
-
-const box = (code: string, side: number, limitMg: number): Box => ({
-  code,
-  name: code,
-  inner: { length: side, width: side, height: side },
-  tareMg: 0,
-  limitMg,
-  priceMinor: 1,
-});
-
-test('the smallest box that takes each piece, the volume and the weight', () => {
-  const boxes = [box('L', 4000, 9e6), box('S', 1000, 9e6), box('M', 2000, 1e6)];
-  const piece = (side: number, quantity = 1, weightMg = 1000) => ({
-    size: { length: side, width: side, height: side },
-    weightMg,
-    quantity,
-  });
-  expect(chooseBox(boxes, [piece(900)])!.code).toBe('S');
-  expect(chooseBox(boxes, [piece(500, 8)])!.code).toBe('M');
-  expect(chooseBox(boxes, [piece(900, 1, 2e6)])!.code).toBe('S');
-  expect(chooseBox(boxes, [piece(1500, 1, 2e6)])!.code).toBe('L');
-  expect(chooseBox(boxes, [piece(5000)])).toBeNull();
 });

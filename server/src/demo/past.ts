@@ -1,4 +1,4 @@
-import { type Address, addWorkingDays, type Box, chooseBox, makeS10, nextDeparture, rate } from '@auk/core';
+import { type Address, addWorkingDays, type Box, makeS10, nextDeparture, planBoxes, rate } from '@auk/core';
 import { CARRIERS } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
 import { fromJson, NONE, newId, type Tx } from '../database/db.js';
@@ -186,18 +186,23 @@ export class PackedPast {
   }
 }
 
-/** The simple fit, or the largest box; weight by products and box. */
+/** A parcel of the past costs this much beside its box, so that one order was one parcel. */
+const WAY_MINOR = 1_000;
+
+/** One box that takes all of it, or the largest; weight by products and box. */
 function boxed(
   units: readonly PickedUnits[],
   products: Map<string, Product>,
   boxes: readonly Box[],
 ): { box: Box; weightMg: number } {
   const pieces = units.map(u => ({
+    id: u.productId,
     size: products.get(u.productId)!.size!,
     weightMg: products.get(u.productId)!.weightMg!,
     quantity: u.quantity,
   }));
-  const box = chooseBox(boxes, pieces) ?? boxes.at(-1)!;
+  const plan = planBoxes(boxes, pieces, { cost: b => WAY_MINOR + b.priceMinor, steps: 500 });
+  const box = plan.parcels.length === 1 ? plan.parcels[0]!.box : boxes.at(-1)!;
   return {
     box,
     weightMg: Math.max(10_000, box.tareMg + pieces.reduce((n, p) => n + p.weightMg * p.quantity, 0)),

@@ -2,7 +2,6 @@ import type { ArrivedRow, BenchView, Judged, ScanIn } from '@auk/contract';
 import {
   type BenchBox,
   type Box,
-  chooseBox,
   openPack,
   type PackEffect,
   type PackLine,
@@ -10,6 +9,7 @@ import {
   type Piece,
   packScan,
   parseScan,
+  planBoxes,
   type ScanProduct,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
@@ -121,7 +121,7 @@ export class PackingService {
       `OR-${order.no}`,
       lines,
       boxes.map(toBenchBox),
-      chooseBox(boxes, pieces)?.code ?? null,
+      planBoxes(boxes, pieces).parcels[0]?.box.code ?? null,
       await this.notesToConfirm(tx, order.id),
     );
     const parcelId = newId();
@@ -292,7 +292,7 @@ export class PackingService {
     const lines = rows.map(r => toLine(r, all));
     const pieces = rows.flatMap(r => {
       const p = all.get(r.productId)!;
-      return p.size ? [{ size: p.size, weightMg: p.weightMg ?? 0, quantity: r.quantity }] : [];
+      return p.size ? [{ id: p.id, size: p.size, weightMg: p.weightMg ?? 0, quantity: r.quantity }] : [];
     });
     return { lines, pieces };
   }

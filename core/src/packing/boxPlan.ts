@@ -1,0 +1,344 @@
+import { type Box, type Piece, type Placed, spacesOf, unitsOf, volumeOf, weightOf } from './boxes.js';
+import { FILL_RULES, fillSpace } from './fillSpace.js';
+import { fitSpace, plainlyTooMuch } from './fitSpace.js';
+import type { Searched, Steps } from './searchSpace.js';
+import { placedPieces, type Shape, shapesOf } from './shapes.js';
+
+/** One parcel of a plan: its box, what lies where in the order in which it goes in, weight with the box, and what it costs. */
+export interface PlannedParcel {
+  box: Box;
+  placed: Placed[];
+  weightMg: number;
+  costMinor: number;
+}
+
+/** A box plan. `proven` when no other has a lower cost; `unplaced` has no box, each with why. */
+export interface BoxPlan {
+  parcels: PlannedParcel[];
+  costMinor: number;
+  proven: boolean;
+  unplaced: { id: string; why: string }[];
+}
+
+/** What a parcel costs in house minor units: the box and its way, by the box and the weight of all of it in milligrams. */
+export type ParcelCost = (box: Box, weightMg: number) => number;
+
+export interface PlanAsk {
+  /** What a parcel costs; the price of its box when it is not given. */
+  cost?: ParcelCost;
+  /** Padding on each side of what is fragile, in tenths of a millimetre. */
+  padding?: number;
+  /** Steps of search for each question whether something fits into a box. */
+  steps?: number;
+}
+
+/** Steps that a question takes at most when nobody says otherwise: some milliseconds. */
+const STEPS = 15_000;
+/** So many questions of a plan may use all their steps; later ones are answered by quick fillings alone. */
+const QUESTIONS = 12;
+/** Up to so many units, all ways to share them among parcels are looked at. */
+const SHARED = 6;
+
+/**
+ * Proposes boxes for pieces: the least cost, then the least volume of boxes, then the order in which the boxes are given. One parcel is
+ * tried first; several where one is not enough or dearer. What ships alone has a parcel for each unit. Bounded by its steps, not by a
+ * clock, so that the same question has the same answer. Example: one piece of 5 x 5 x 5 cm into boxes of 10 and 20 cm takes the first.
+ */
+export function planBoxes(boxes: readonly Box[], pieces: readonly Piece[], ask: PlanAsk = {}): BoxPlan {
+  const planner = new Planner(
+    boxes.filter(b => b.stock !== 0),
+    ask,
+  );
+  const plan = planner.plan(pieces.filter(p => p.quantity > 0));
+  const over = tooMany(plan);
+  return over
+    ? planBoxes(
+        boxes.filter(b => b !== over),
+        pieces,
+        ask,
+      )
+    : plan;
+}
+
+/** A box of which the plan takes more than there are. */
+function tooMany(plan: BoxPlan): Box | undefined {
+  return plan.parcels.find(
+    p => p.box.stock != null && plan.parcels.filter(q => q.box === p.box).length > p.box.stock,
+  )?.box;
+}
+
+/**
+ * Tries one box: whether the pieces fit into it, and how they lie then. 'unknown' when that was not found within the steps.
+ */
+export function tryBox(
+  box: Box,
+  pieces: readonly Piece[],
+  { padding = 0, steps = STEPS }: PlanAsk = {},
+): { fits: 'yes'; placed: Placed[] } | { fits: 'no'; why: string } | { fits: 'unknown' } {
+  const weight = weightOf(pieces);
+  if (weight > box.limitMg) return { fits: 'no', why: 'too heavy' };
+  const ruled = againstRules(box, pieces);
+  if (ruled) return { fits: 'no', why: ruled };
+  const searched = fitBox(box, shapesOf(pieces, padding), { left: steps });
+  if (searched.found === 'yes') return { fits: 'yes', placed: placedPieces(searched.placed) };
+  return searched.found === 'no' ? { fits: 'no', why: 'too large' } : { fits: 'unknown' };
+}
+
+function againstRules(box: Box, pieces: readonly Piece[]): string | null {
+  const units = unitsOf(pieces);
+  const alone = pieces.find(p => p.alone);
+  if (alone && units > 1) return `${alone.id} ships alone`;
+  const many = pieces.find(p => p.most && p.quantity > p.most);
+  if (many) return `at most ${many.most} ${many.id} in a parcel`;
+  return box.kind === 'mailer' && pieces.some(p => p.fragile) ? 'fragile' : null;
+}
+
+function fitBox(box: Box, shapes: readonly Shape[], steps: Steps): Searched {
+  let known = true;
+  for (const space of spacesOf(box)) {
+    const searched = fitSpace(space, shapes, steps);
+    if (searched.found === 'yes') return searched;
+    if (searched.found === 'unknown') known = false;
+  }
+  return { found: known ? 'no' : 'unknown' };
+}
+
+interface Single {
+  parcel: PlannedParcel | null;
+  proven: boolean;
+}
+interface Shared {
+  parcels: PlannedParcel[];
+  cost: number;
+  proven: boolean;
+}
+
+class Planner {
+  private readonly cost: ParcelCost;
+  private readonly padding: number;
+  private readonly steps: number;
+  /** Steps that are left for the whole plan. */
+  private left: number;
+  private readonly singles = new Map<string, Single>();
+
+  constructor(
+    private readonly boxes: readonly Box[],
+    ask: PlanAsk,
+  ) {
+    this.cost = ask.cost ?? (box => box.priceMinor);
+    this.padding = ask.padding ?? 0;
+    this.steps = ask.steps ?? STEPS;
+    this.left = this.steps * QUESTIONS;
+  }
+
+  plan(pieces: readonly Piece[]): BoxPlan {
+    const unplaced: BoxPlan['unplaced'] = [];
+    const placeable: Piece[] = [];
+    for (const piece of pieces) {
+      const why = this.hasNoBox(piece);
+      if (why) unplaced.push({ id: piece.id, why });
+      else placeable.push(piece);
+    }
+    const plans = placeable
+      .filter(p => p.alone)
+      .flatMap(p => Array.from({ length: p.quantity }, () => this.shared([{ ...p, quantity: 1 }])));
+    const together = placeable.filter(p => !p.alone);
+    if (together.length > 0) plans.push(this.shared(together));
+    const parcels = plans.flatMap(p => p.parcels);
+    return {
+      parcels,
+      costMinor: parcels.reduce((sum, p) => sum + p.costMinor, 0),
+      proven: plans.every(p => p.proven),
+      unplaced,
+    };
+  }
+
+  /** Why a single unit of a piece goes into no box; null when it goes into one. */
+  private hasNoBox(piece: Piece): string | null {
+    const one = [{ ...piece, quantity: 1 }];
+    if (this.single(one).parcel) return null;
+    const shapes = shapesOf(one, this.padding);
+    const large = this.boxes.every(b => spacesOf(b).every(s => plainlyTooMuch(s, shapes)));
+    return large ? 'It is larger than every box.' : 'No box that is large enough may carry it.';
+  }
+
+  /** One parcel if it is the best, else several. */
+  private shared(pieces: readonly Piece[]): Shared {
+    const { parcel, proven } = this.single(pieces);
+    const least = Math.min(...this.boxes.map(b => this.cost(b, b.tareMg)));
+    const one: Shared | null = parcel && { parcels: [parcel], cost: parcel.costMinor, proven };
+    // Two parcels cost at least twice the cheapest.
+    if (one && one.cost <= 2 * least) return one;
+    const units = pieces.flatMap(p => Array.from({ length: p.quantity }, () => p));
+    const several =
+      units.length <= SHARED ? this.allWays(units) : this.inFullBoxes(pieces, one?.cost ?? Infinity);
+    if (!one) return several!;
+    return several && better(several, one)
+      ? several
+      : { ...one, proven: one.proven && (several?.proven ?? false) };
+  }
+
+  /** The cheapest box that takes all of it. */
+  private single(pieces: readonly Piece[]): Single {
+    const key = pieces.map(p => `${p.id} ${p.quantity}`).join();
+    const known = this.singles.get(key);
+    if (known) return known;
+    const found = this.cheapest(pieces);
+    this.singles.set(key, found);
+    return found;
+  }
+
+  private cheapest(pieces: readonly Piece[]): Single {
+    const weight = weightOf(pieces);
+    const boxes = this.boxes
+      .map((box, order) => ({ box, order, cost: this.cost(box, box.tareMg + weight) }))
+      .sort((a, b) => a.cost - b.cost || volumeOf(a.box.inner) - volumeOf(b.box.inner) || a.order - b.order);
+    const shapes = shapesOf(pieces, this.padding);
+    let proven = true;
+    for (const { box, cost } of boxes) {
+      if (weight > box.limitMg || againstRules(box, pieces)) continue;
+      const steps = { left: Math.min(this.steps, this.left) };
+      const given = steps.left;
+      const searched = fitBox(box, shapes, steps);
+      this.left -= given - Math.max(0, steps.left);
+      if (searched.found === 'unknown') proven = false;
+      if (searched.found !== 'yes') continue;
+      return {
+        parcel: {
+          box,
+          placed: placedPieces(searched.placed),
+          weightMg: box.tareMg + weight,
+          costMinor: cost,
+        },
+        proven,
+      };
+    }
+    return { parcel: null, proven };
+  }
+
+  /** The least that some pieces can cost in one parcel, by volume, weight and their longest sides. */
+  private atLeast(pieces: readonly Piece[]): number {
+    const weight = weightOf(pieces);
+    const shapes = shapesOf(pieces, this.padding);
+    let least = Infinity;
+    for (const box of this.boxes) {
+      const cost = this.cost(box, box.tareMg + weight);
+      if (cost >= least || weight > box.limitMg || againstRules(box, pieces)) continue;
+      if (spacesOf(box).some(s => !plainlyTooMuch(s, shapes))) least = cost;
+    }
+    return least;
+  }
+
+  /** Of all ways to share a few units among parcels, the best. Shares are sets of units, as bits. */
+  private allWays(units: readonly Piece[]): Shared | null {
+    const best = new Map<number, Shared | null>([[0, { parcels: [], cost: 0, proven: true }]]);
+    const bounds = new Map<number, number>();
+    const of = (set: number): Piece[] => {
+      const counts = new Map<Piece, number>();
+      units.forEach((u, i) => {
+        if (set & (1 << i)) counts.set(u, (counts.get(u) ?? 0) + 1);
+      });
+      return [...counts].map(([p, quantity]) => ({ ...p, quantity }));
+    };
+    const bound = (set: number): number => {
+      const known = bounds.get(set) ?? this.atLeast(of(set));
+      bounds.set(set, known);
+      return known;
+    };
+    const share = (set: number): Shared | null => {
+      if (best.has(set)) return best.get(set)!;
+      let found: Shared | null = null;
+      let proven = true;
+      const first = set & -set;
+      // Every share with the first unit, the largest first.
+      for (let part = set; part > 0; part = (part - 1) & set) {
+        if (!(part & first)) continue;
+        if (bound(part) >= (found?.cost ?? Infinity)) continue;
+        const single = this.single(of(part));
+        if (!single.proven) proven = false;
+        if (!single.parcel || single.parcel.costMinor > (found?.cost ?? Infinity)) continue;
+        const rest = share(set ^ part);
+        if (!rest) continue;
+        const cost = single.parcel.costMinor + rest.cost;
+        const shared = { parcels: [single.parcel, ...rest.parcels], cost, proven: rest.proven };
+        if (!found || better(shared, found)) found = shared;
+      }
+      if (found) found.proven = proven && found.proven;
+      best.set(set, found);
+      return found;
+    };
+    return share((1 << units.length) - 1);
+  }
+
+  /** For many units: boxes of one kind are filled one after another, until what is left goes into one; the best over all kinds and counts. */
+  private inFullBoxes(pieces: readonly Piece[], under: number): Shared | null {
+    let found: Shared | null = null;
+    for (const box of this.boxes) {
+      const parcels: PlannedParcel[] = [];
+      let cost = 0;
+      let rest = [...pieces];
+      while (rest.length > 0) {
+        const last = parcels.length > 0 ? this.single(rest).parcel : null;
+        if (last) {
+          const whole = { parcels: [...parcels, last], cost: cost + last.costMinor, proven: false };
+          if (!found || better(whole, found)) found = whole;
+        }
+        const full = this.filled(box, rest);
+        if (!full) break;
+        parcels.push(full.parcel);
+        cost += full.parcel.costMinor;
+        rest = full.rest;
+        if (cost >= Math.min(under, found?.cost ?? Infinity)) break;
+      }
+      if (rest.length === 0 && (!found || cost < found.cost)) found = { parcels, cost, proven: false };
+    }
+    return found;
+  }
+
+  /** As much as goes into one box of a kind; null when nothing does. */
+  private filled(box: Box, pieces: readonly Piece[]): { parcel: PlannedParcel; rest: Piece[] } | null {
+    let best: { placed: Placed[]; volume: number } | null = null;
+    const allowed = bearable(box, pieces);
+    for (const space of spacesOf(box))
+      for (const rule of FILL_RULES) {
+        const placed = withinLimit(
+          placedPieces(fillSpace(space, shapesOf(allowed, this.padding), rule)),
+          box.limitMg,
+        );
+        const volume = placed.reduce((v, p) => v + volumeOf(p.size), 0);
+        if (placed.length > 0 && (!best || volume > best.volume)) best = { placed, volume };
+      }
+    if (!best) return null;
+    const { placed } = best;
+    const weightMg = box.tareMg + placed.reduce((w, p) => w + p.piece.weightMg, 0);
+    const rest = pieces.flatMap(p => {
+      const quantity = p.quantity - placed.filter(q => q.piece.id === p.id).length;
+      return quantity > 0 ? [{ ...p, quantity }] : [];
+    });
+    return { parcel: { box, placed, weightMg, costMinor: this.cost(box, weightMg) }, rest };
+  }
+}
+
+/** What of the pieces one box may hold by their own rules. */
+function bearable(box: Box, pieces: readonly Piece[]): Piece[] {
+  return pieces
+    .filter(p => !(p.fragile && box.kind === 'mailer') && p.weightMg <= box.limitMg)
+    .map(p => ({ ...p, quantity: Math.min(p.quantity, p.most ?? p.quantity) }));
+}
+
+/** The first pieces that a box may carry; a piece that rests on one that is left out is left out too. */
+function withinLimit(placed: readonly Placed[], limitMg: number): Placed[] {
+  let weight = 0;
+  const kept: Placed[] = [];
+  for (const p of placed) {
+    if (weight + p.piece.weightMg > limitMg) break;
+    weight += p.piece.weightMg;
+    kept.push(p);
+  }
+  return kept;
+}
+
+function better(a: Shared, b: Shared): boolean {
+  const volume = (s: Shared) => s.parcels.reduce((v, p) => v + volumeOf(p.box.inner), 0);
+  return a.cost < b.cost || (a.cost === b.cost && volume(a) < volume(b));
+}

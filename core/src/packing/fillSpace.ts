@@ -1,0 +1,159 @@
+import type { Size } from '../units/units.js';
+import { type Corner, volumeOf } from './boxes.js';
+import type { PlacedShape, Shape } from './shapes.js';
+
+/** How a filling chooses: which block goes into a space, and how the floor beside a block is cut. */
+export interface FillRule {
+  choose: 'largest block' | 'largest piece' | 'snuggest' | 'heaviest';
+  cut: 'larger rest' | 'along' | 'across';
+}
+
+/** The rules that are worth trying, those first that put heavy pieces below. */
+export const FILL_RULES: readonly FillRule[] = [
+  { choose: 'heaviest', cut: 'larger rest' },
+  { choose: 'largest piece', cut: 'larger rest' },
+  { choose: 'snuggest', cut: 'larger rest' },
+  { choose: 'largest block', cut: 'larger rest' },
+  { choose: 'largest piece', cut: 'along' },
+  { choose: 'largest piece', cut: 'across' },
+];
+
+interface Space extends Corner {
+  size: Size;
+}
+
+/** A grid of pieces of one shape that lie alike. */
+interface Block {
+  shape: Shape;
+  way: Size;
+  along: number;
+  across: number;
+  up: number;
+  score: number;
+}
+
+/**
+ * Fills a space with blocks of like pieces, from the floor up; every block stands on the floor or wholly on another one, nothing on what
+ * is fragile. Gives what was placed; what is missing from it did not fit by this rule. It takes little time, and is often not the best.
+ */
+export function fillSpace(space: Size, shapes: readonly Shape[], rule: FillRule): PlacedShape[] {
+  const left = new Map(shapes.map(s => [s, s.count]));
+  const placed: PlacedShape[] = [];
+  // What may carry goes first; what may not goes where there is room after it.
+  let spaces: Space[] = [{ x: 0, y: 0, z: 0, size: space }];
+  for (const fragile of [false, true]) {
+    const kinds = shapes.filter(s => s.fragile === fragile);
+    const unused: Space[] = [];
+    while (spaces.length > 0) {
+      const at = lowest(spaces);
+      const block = bestBlock(at.size, kinds, left, rule);
+      if (!block) {
+        unused.push(at);
+        continue;
+      }
+      left.set(block.shape, left.get(block.shape)! - block.along * block.across * block.up);
+      placed.push(...piecesOf(block, at));
+      spaces.push(...besides(at, block, rule.cut));
+    }
+    spaces = unused;
+  }
+  return placed;
+}
+
+/** Takes the lowest space out of the list, of those the one that is farthest back and left. */
+function lowest(spaces: Space[]): Space {
+  let at = 0;
+  for (let i = 1; i < spaces.length; i++) {
+    const [a, b] = [spaces[i]!, spaces[at]!];
+    if ((a.z - b.z || a.y - b.y || a.x - b.x) < 0) at = i;
+  }
+  return spaces.splice(at, 1)[0]!;
+}
+
+function bestBlock(
+  room: Size,
+  kinds: readonly Shape[],
+  left: ReadonlyMap<Shape, number>,
+  rule: FillRule,
+): Block | null {
+  let best: Block | null = null;
+  for (const shape of kinds) {
+    const count = left.get(shape)!;
+    if (count === 0) continue;
+    for (const way of shape.ways) {
+      const along = Math.min(Math.floor(room.length / way.length), count);
+      if (along === 0) continue;
+      const across = Math.min(Math.floor(room.width / way.width), Math.floor(count / along));
+      const up = shape.fragile
+        ? 1
+        : Math.min(
+            Math.floor(room.height / way.height),
+            Math.max(1, Math.floor(count / (along * Math.max(1, across)))),
+          );
+      if (room.width < way.width || room.height < way.height) continue;
+      const block = { shape, way, along, across: Math.max(1, across), up, score: 0 };
+      block.score = scoreOf(block, room, rule);
+      if (!best || block.score > best.score) best = block;
+    }
+  }
+  return best;
+}
+
+function scoreOf(b: Block, room: Size, rule: FillRule): number {
+  const pieces = b.along * b.across * b.up;
+  const volume = pieces * b.shape.volume;
+  if (rule.choose === 'largest block') return volume;
+  // How much of the room's sides stays open beside the block: the less, the less is lost.
+  const gap =
+    (room.length - b.along * b.way.length) / room.length +
+    (room.width - b.across * b.way.width) / room.width +
+    (room.height - b.up * b.way.height) / room.height;
+  if (rule.choose === 'snuggest')
+    return (
+      -Math.min(
+        (room.length - b.along * b.way.length) / room.length,
+        (room.width - b.across * b.way.width) / room.width,
+        (room.height - b.up * b.way.height) / room.height,
+      ) *
+        4 -
+      gap +
+      volume / volumeOf(room)
+    );
+  if (rule.choose === 'heaviest') return b.shape.weightMg * 4 - gap;
+  return b.shape.volume * 4 - gap;
+}
+
+function piecesOf(b: Block, at: Space): PlacedShape[] {
+  const placed: PlacedShape[] = [];
+  for (let k = 0; k < b.up; k++)
+    for (let j = 0; j < b.across; j++)
+      for (let i = 0; i < b.along; i++)
+        placed.push({
+          shape: b.shape,
+          x: at.x + i * b.way.length,
+          y: at.y + j * b.way.width,
+          z: at.z + k * b.way.height,
+          size: b.way,
+        });
+  return placed;
+}
+
+/** What is left of a space: above the block (nothing, where it is fragile), beside it and before it. */
+function besides(at: Space, b: Block, cut: FillRule['cut']): Space[] {
+  const { length, width, height } = at.size;
+  const used: Size = {
+    length: b.along * b.way.length,
+    width: b.across * b.way.width,
+    height: b.up * b.way.height,
+  };
+  const beside = length - used.length;
+  const before = width - used.width;
+  const along = cut === 'along' || (cut === 'larger rest' && beside * width < length * before);
+  const rest: Space[] = [
+    { ...at, x: at.x + used.length, size: { length: beside, width: along ? used.width : width, height } },
+    { ...at, y: at.y + used.width, size: { length: along ? length : used.length, width: before, height } },
+  ];
+  if (!b.shape.fragile)
+    rest.push({ ...at, z: at.z + used.height, size: { ...used, height: height - used.height } });
+  return rest.filter(r => r.size.length > 0 && r.size.width > 0 && r.size.height > 0);
+}
