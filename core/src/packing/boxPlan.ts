@@ -33,7 +33,7 @@ export interface PlanAsk {
 }
 
 /** Steps that a question takes at most when nobody says otherwise: some milliseconds. */
-const STEPS = 15_000;
+const STEPS = 5000;
 /** So many questions of a plan may use all their steps; later ones are answered by quick fillings alone. */
 const QUESTIONS = 12;
 /** Up to so many units, all ways to share them among parcels are looked at. */

@@ -11,7 +11,7 @@ const ALL_PLACES = 6;
 /** Up to so many pieces are searched at all; for more, blocks of like pieces are the better way. */
 const SEARCHED = 24;
 /** Orders in which pieces are put one after the other. */
-const ORDERS = 20;
+const ORDERS = 50;
 /** The share of a space that may stay empty for it to be worth putting pieces together by their faces. */
 const TIGHT = 0.06;
 /** Steps for putting pieces together that share a face. */

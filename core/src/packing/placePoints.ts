@@ -14,8 +14,10 @@ export function placePoints(space: Size, shapes: readonly Shape[], orders: numbe
   for (let n = 0; n < orders; n++) {
     const measure = MEASURES[n];
     const order = measure ? [...units].sort((a, b) => measure(b) - measure(a)) : nearly(units, random);
-    // What is fragile goes on top, in whatever order.
-    const placed = place(space, [...order.filter(s => !s.fragile), ...order.filter(s => s.fragile)]);
+    // What is fragile goes on top; when that fails, where its size takes it.
+    const late = measure || n % 2 === 0;
+    const last = late ? [...order.filter(s => !s.fragile), ...order.filter(s => s.fragile)] : order;
+    const placed = place(space, last, REACHES[n % REACHES.length]!);
     if (placed) return placed;
   }
   return null;
@@ -32,6 +34,18 @@ const MEASURES: readonly ((s: Shape) => number)[] = [
   s => s.ways[0]!.height,
 ];
 
+type Axis = 'x' | 'y' | 'z';
+type Reach = readonly [x: number, y: number, z: number];
+/** What it costs to reach far along x, y and z: the way to lie that costs least is taken. The first lays all flat. */
+const REACHES: readonly Reach[] = [
+  [1, 2, 3],
+  [1, 3, 2],
+  [3, 1, 2],
+  [2, 3, 1],
+  [3, 2, 1],
+  [2, 1, 3],
+];
+
 /** By size, with neighbours exchanged by chance. */
 function nearly(units: readonly Shape[], random: () => number): Shape[] {
   return shuffled(units, random)
@@ -40,19 +54,23 @@ function nearly(units: readonly Shape[], random: () => number): Shape[] {
     .map(u => u.shape);
 }
 
-function place(space: Size, order: readonly Shape[]): PlacedShape[] | null {
+function place(space: Size, order: readonly Shape[], reach: Reach): PlacedShape[] | null {
   const placed: PlacedShape[] = [];
+  // Points are tried nearest first along the axis that costs most, then along the others.
+  const [a, b, c] = (['x', 'y', 'z'] as const)
+    .map((axis, i) => ({ axis, costs: reach[i]! }))
+    .sort((p, q) => q.costs - p.costs)
+    .map(o => o.axis) as [Axis, Axis, Axis];
+  const nearest = (p: Corner, q: Corner) => p[a] - q[a] || p[b] - q[b] || p[c] - q[c];
   let points: Corner[] = [{ x: 0, y: 0, z: 0 }];
   for (const shape of order) {
-    const found = bestPoint(space, placed, points, shape);
+    const found = bestPoint(space, placed, points, shape, reach);
     if (!found) return null;
     placed.push(found);
-    points = [...points.filter(p => !covers(found, p)), ...pointsOf(found, placed)].sort(byPoint);
+    points = [...points.filter(p => !covers(found, p)), ...pointsOf(found, placed)].sort(nearest);
   }
   return placed;
 }
-
-const byPoint = (a: Corner, b: Corner): number => a.z - b.z || a.y - b.y || a.x - b.x;
 
 const covers = (b: PlacedShape, p: Corner): boolean =>
   p.x >= b.x &&
@@ -67,13 +85,14 @@ function bestPoint(
   placed: readonly PlacedShape[],
   points: readonly Corner[],
   shape: Shape,
+  reach: Reach,
 ): PlacedShape | null {
   for (const at of points) {
     let best: PlacedShape | null = null;
     for (const size of shape.ways) {
       const put = { shape, ...at, size };
       if (!roomFor(space, placed, put)) continue;
-      if (!best || reach(put) < reach(best)) best = put;
+      if (!best || far(put, reach) < far(best, reach)) best = put;
     }
     if (best) return best;
   }
@@ -81,8 +100,8 @@ function bestPoint(
 }
 
 /** How far a piece reaches into the space: the less, the more is left beside and above it. */
-const reach = (p: PlacedShape): number =>
-  (p.z + p.size.height) * 4 + (p.y + p.size.width) * 2 + p.x + p.size.length;
+const far = (p: PlacedShape, [x, y, z]: Reach): number =>
+  (p.x + p.size.length) * x + (p.y + p.size.width) * y + (p.z + p.size.height) * z;
 
 /** True when a piece lies inside, shares no space, is carried, and rests on nothing fragile. */
 export function roomFor(space: Size, placed: readonly PlacedShape[], p: PlacedShape): boolean {
@@ -92,11 +111,12 @@ export function roomFor(space: Size, placed: readonly PlacedShape[], p: PlacedSh
   let carried = 0;
   for (const q of placed) {
     const top = q.z + q.size.height;
-    if (top < z || q.z >= z + size.height) continue;
+    if (top < z || q.z > z + size.height || (q.z === z + size.height && !p.shape.fragile)) continue;
     const along = Math.min(x + size.length, q.x + q.size.length) - Math.max(x, q.x);
     if (along <= 0) continue;
     const across = Math.min(y + size.width, q.y + q.size.width) - Math.max(y, q.y);
     if (across <= 0) continue;
+    // It shares space, stands on what is fragile, or is fragile and would be under what lies there.
     if (top > z || q.shape.fragile) return false;
     carried += along * across;
   }
