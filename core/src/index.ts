@@ -39,6 +39,7 @@ export * from './orders/totals.js';
 export * from './packing/boxes.js';
 export * from './packing/boxPlan.js';
 export * from './packing/checkBoxPlan.js';
+export * from './packing/packState.js';
 export * from './packing/session.js';
 export * from './parcels/label.js';
 export * from './picking/fillTotes.js';

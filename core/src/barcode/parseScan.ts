@@ -36,6 +36,8 @@ export const COMMANDS = [
   'ASIDE',
   'YES',
   'NEXT',
+  'NEXTBOX',
+  'WITHOUT',
 ] as const;
 export type Command = (typeof COMMANDS)[number];
 

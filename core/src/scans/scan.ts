@@ -11,7 +11,8 @@ export interface KnownThing {
     | 'staging'
     | 'departure'
     | 'box'
-    | 'bench';
+    | 'bench'
+    | 'serial';
   name: string;
   /** Of a tote or trolley: how it is marked, what it holds or carries (null while it is free), and the most totes that stand on it. */
   carrier?: { id: string; code: string; mark: string; colour?: string; holds: string | null; most?: number };
@@ -19,6 +20,11 @@ export interface KnownThing {
   sku?: string;
   units?: number;
   lots?: boolean;
+  /** Of a product that is not sold any more. */
+  retired?: boolean;
+  /** Of a product at the bench: another open order that wants it and where that lies, and what of this order looks like it. */
+  wantedBy?: { order: string; lies: string };
+  looksLike?: string;
 }
 
 /** One scan as the device made it. `id` is unique for ever; `count` is the device's own running number. Times are ISO, UTC. */
@@ -38,7 +44,7 @@ export interface Scan {
  * Version of the reducers. It is raised when one of them answers or counts otherwise than before; what an older version judged is
  * checked by its state, and no more by its words.
  */
-export const REDUCERS = 5;
+export const REDUCERS = 6;
 
 /**
  * How the state of a session goes over from the version before to the one named; a version that is not named did not change it. Every
@@ -47,6 +53,7 @@ export const REDUCERS = 5;
 const CARRIED: Readonly<Record<number, (state: unknown) => unknown>> = {
   5: state =>
     (state as { kind?: string }).kind === 'pick' ? { ...PICK_BEFORE_5, ...(state as object) } : state,
+  6: state => ((state as { kind?: string }).kind === 'pack' ? packBefore6(state as PackBefore6) : state),
 };
 
 /** What a walk did not know before: trolleys, heaps, and what the lead chooses. */
@@ -59,6 +66,40 @@ const PICK_BEFORE_5 = {
   dropped: null,
 };
 
+/** A session at the bench when an order had one parcel, and nothing was asked of its units. */
+interface PackBefore6 {
+  lines: { id: string; packed: number }[];
+  boxes: object[];
+  boxCode: string | null;
+  weightMg: number | null;
+  closed: boolean;
+  notes?: string[];
+  confirmed?: boolean;
+}
+
+function packBefore6({
+  boxCode,
+  weightMg,
+  closed,
+  notes = [],
+  confirmed = false,
+  ...state
+}: PackBefore6): object {
+  const packed = state.lines.filter(l => l.packed > 0).map(l => [l.id, l.packed]);
+  return {
+    ...state,
+    lines: state.lines.map(l => ({ ...l, piece: null, wants: {}, optional: false, leftOut: 0 })),
+    boxes: state.boxes.map(b => ({ ...b, inner: null, kind: 'box' })),
+    parcels: [{ no: 1, boxCode, weightMg, closed, holds: Object.fromEntries(packed) }],
+    proposed: boxCode ? [boxCode] : [],
+    notes: notes.map(text => ({ text, word: null, confirmed })),
+    asking: null,
+    captured: [],
+    choices: { checkOnly: false, toleranceMg: 30_000, tolerancePpm: 30_000 },
+    at: null,
+  };
+}
+
 /** The state of a session of an older version as the reducers of `now` understand it; null when it is of a newer one. */
 export function carried<S>(state: S, version: number, steps = CARRIED, now = REDUCERS): S | null {
   if (version > now) return null;
@@ -67,7 +108,8 @@ export function carried<S>(state: S, version: number, steps = CARRIED, now = RED
   return at as S;
 }
 
-export type Tone = 'right' | 'wrong' | 'complete' | 'info';
+/** How an answer sounds and looks: `line` is right and completes a line, `complete` completes all, `attention` asks for something. */
+export type Tone = 'right' | 'line' | 'complete' | 'wrong' | 'attention' | 'info';
 
 /** Answer to a scan: what happened in `says`, what comes next in `next`; `kind` is for programs. `unknown`: only the house can tell. */
 export interface Answer {
