@@ -119,7 +119,7 @@ async function floorOf(db, sessions, benches) {
         timezone: 'Z',
       });
       const [row] = await db.rows(
-        `SELECT c.id AS parcelId, c.placeId, c.orderId, a.partId, a.productId, a.stopKey, p.toteId FROM parcel c JOIN scanSession x ON x.parcelId = c.id
+        `SELECT c.id AS parcelId, c.placeId, c.orderId, a.partId, a.productId, a.stopKey, p.toteId FROM parcel c JOIN scanSession x ON x.orderId = c.orderId AND x.kind = 'pack'
        JOIN allocation a ON a.orderId = c.orderId AND a.hold = 'picked' JOIN pickStop p ON p.id = a.stopKey WHERE x.id = ?`,
         [s.sessionId],
       );

@@ -36,10 +36,30 @@ export const ArrivedRow = z.object({
 });
 export type ArrivedRow = z.infer<typeof ArrivedRow>;
 
-/** All that the bench shows of one shipment. */
+/** An order that is picked and waits for a bench; `packer` when somebody is at it. */
+export const QueueRow = z.object({
+  id: z.string(),
+  no: z.string(),
+  buyer: z.string(),
+  units: z.number(),
+  lies: z.string().nullable(),
+  packer: z.string().nullable(),
+  cutOff: z.string().nullable(),
+});
+export type QueueRow = z.infer<typeof QueueRow>;
+
+/** A parcel of the order at the bench. */
+export const BenchParcel = z.object({
+  no: z.string(),
+  seq: z.number(),
+  closed: z.boolean(),
+  label: LabelView.nullable(),
+});
+export type BenchParcel = z.infer<typeof BenchParcel>;
+
+/** All that the bench shows of one order. */
 export const BenchView = z.object({
   sessionId: z.string(),
-  parcelNo: z.string(),
   orderId: z.string(),
   channelNumber: z.string(),
   channel: z.string(),
@@ -47,13 +67,12 @@ export const BenchView = z.object({
   town: z.string(),
   note: z.string(),
   /** Notes of the office for the packer; those to confirm keep the parcel open until they are. */
-  notes: z.array(z.object({ text: z.string(), confirm: z.boolean() })),
+  notes: z.array(z.object({ text: z.string(), confirm: z.boolean(), word: z.string().nullable() })),
   promised: z.string().nullable(),
   departure: z.object({ carrier: z.string(), cutOff: z.string() }).nullable(),
   behind: z.number(),
-  expectedMg: z.number(),
   state: fromCore<PackState>(),
-  label: LabelView.nullable(),
+  parcels: z.array(BenchParcel),
 });
 export type BenchView = z.infer<typeof BenchView>;
 

@@ -32,6 +32,7 @@ import { KeptQuestion } from './orders/keptQuestion.entity.js';
 import { OrderNote } from './orders/orderNote.entity.js';
 import { OrderTag } from './orders/orderTag.entity.js';
 import { Preference } from './orders/preference.entity.js';
+import { UnitFact } from './packing/unitFact.entity.js';
 import { Parcel } from './parcels/parcel.entity.js';
 import { ReturnLine } from './parcels/returnLine.entity.js';
 import { ReturnReceipt } from './parcels/returnReceipt.entity.js';
@@ -108,6 +109,7 @@ export const ENTITIES = [
   StopReason,
   Suspicion,
   Box,
+  UnitFact,
   Parcel,
   Label,
   ReturnLine,

@@ -133,9 +133,9 @@ test('a stage cannot be skipped by a request made by hand', async () => {
   const [listed] = await ordersIn(lead, 'Listed', 1);
   refused(await lead.post('picking/lists', { orderIds: [listed] }), 409);
   const [picked] = await ordersIn(lead, 'Picked', 1);
-  const { parcelNo } = (
+  const { no: parcelNo } = (
     await lead.post('packing/open', { code: (await lead.get(`orders/${picked}`)).body.row.no, device: 'd' })
-  ).body;
+  ).body.parcels[0];
   refused(await lead.post(`orders/${picked}/cancel`, { reason: 'why not' }), 422);
   refused(await lead.get(`parcels/${parcelNo}/offers`), 422);
   refused(

@@ -28,7 +28,7 @@ test('one order goes the whole way, and the stock is right after it', async () =
   const [id] = (await lead.get('orders?words=T-1&stage=Clear')).body.rows.map((r: { id: string }) => r.id);
   await listAndPick(lead, [id]);
   const view = await packAndClose(lead, (await lead.get(`orders/${id}`)).body.row.no);
-  expect(view.state.closed).toBe(true);
+  expect(view.state.parcels.every((p: { closed: boolean }) => p.closed)).toBe(true);
   const { offers } = (await lead.get(`parcels/${view.parcelNo}/offers`)).body;
   const kept = offers.filter((o: { keeps: boolean }) => o.keeps);
   expect(kept.map((o: { minor: number }) => o.minor)).toEqual(

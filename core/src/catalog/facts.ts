@@ -28,6 +28,12 @@ export const PRODUCT_FACTS: readonly FactSpec[] = [
   },
   { key: 'lots', words: 'lot wanted', kind: 'flag', headings: ['lotwanted', 'lots'] },
   { key: 'expiry', words: 'expiry wanted', kind: 'flag', headings: ['expirywanted', 'expires'] },
+  {
+    key: 'optional',
+    words: 'may be left out',
+    kind: 'flag',
+    headings: ['maybeleftout', 'optional', 'insert'],
+  },
   { key: 'alone', words: 'must ship alone', kind: 'flag', headings: ['mustshipalone', 'shipsalone'] },
   {
     key: 'supplier',
@@ -77,6 +83,13 @@ export const PRODUCT_FACTS: readonly FactSpec[] = [
     kind: 'count',
     most: 10_000,
     headings: ['mostunitsaparcel', 'unitsperparcel'],
+  },
+  {
+    key: 'serialForm',
+    words: 'form of serial numbers',
+    kind: 'text',
+    most: 40,
+    headings: ['formofserialnumbers', 'serialform'],
   },
   {
     key: 'warning',

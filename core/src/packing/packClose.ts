@@ -185,7 +185,7 @@ export function nextBox(state: PackState): PackStep {
     state: opened,
     answer: {
       kind: 'set',
-      tone: 'line',
+      tone: 'row',
       says: `Parcel ${no} closed. Parcel ${parcel.no} is open.`,
       next: packHint(opened),
     },

@@ -102,7 +102,7 @@ function packedAnswer(state: PackState, moves: readonly PackMove[]): Answer {
   const line = state.lines[m.line]!;
   const says = (text: string, whole = packLineOpen(line) === 0): Answer => ({
     kind: 'counted',
-    tone: whole ? 'line' : 'right',
+    tone: whole ? 'row' : 'right',
     says: text,
     next,
   });

@@ -274,7 +274,7 @@ describe('left out, all the rest, changed', () => {
   test('what may be left out goes in, or is left out by its code', () => {
     const state = open([line('a', 'JAR', 1), line('s', 'SEED', 2, { optional: true })]);
     expect(play(['JAR'], state).answer).toMatchObject({
-      tone: 'line',
+      tone: 'row',
       says: 'All that must go in is in. What is left may be left out.',
     });
     expect(saysOf(['JAR', 'BX-1', '600 g', 'AUK-CLOSE'], state)).toBe('2 pieces of seed may go along.');

@@ -70,4 +70,4 @@ export function placedPieces(placed: readonly PlacedShape[]): Placed[] {
 }
 
 /** From the floor up, from the back to the front, from the left to the right: nothing has to pass through what lies there already. */
-const byHeight = (a: Corner, b: Corner): number => a.z - b.z || b.y - a.y || a.x - b.x;
+const byHeight = (a: Corner, b: Corner): number => a.z - b.z || a.y - b.y || a.x - b.x;

@@ -108,8 +108,8 @@ export function carried<S>(state: S, version: number, steps = CARRIED, now = RED
   return at as S;
 }
 
-/** How an answer sounds and looks: `line` is right and completes a line, `complete` completes all, `attention` asks for something. */
-export type Tone = 'right' | 'line' | 'complete' | 'wrong' | 'attention' | 'info';
+/** How an answer sounds and looks: `row` is right and completes a row, `complete` completes all, `attention` asks for something. */
+export type Tone = 'right' | 'row' | 'complete' | 'wrong' | 'attention' | 'info';
 
 /** Answer to a scan: what happened in `says`, what comes next in `next`; `kind` is for programs. `unknown`: only the house can tell. */
 export interface Answer {

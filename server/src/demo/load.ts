@@ -193,7 +193,7 @@ export class DemoLoader {
     );
     await tx.insert(
       'box',
-      BOXES.map(b => ({ ...b })),
+      BOXES.map((b, i) => ({ ...b, position: i + 1 })),
     );
     await tx.insert(
       'timetable',

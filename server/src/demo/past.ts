@@ -109,7 +109,7 @@ export class PackedPast {
         products,
         boxes,
       );
-      await this.packing.close(tx, { id: m.parcelId, orderId: m.id }, null, box.code, weightMg);
+      await this.packing.close(tx, { id: m.parcelId, orderId: m.id }, box.code, weightMg, true);
     }
     const numbers = await tx.rows<{ id: string; no: number; orderId: string }>(
       'SELECT id, no, orderId FROM parcel WHERE id IN (?)',

@@ -19,6 +19,10 @@ export class OrderNote {
   @Flag({ default: false })
   confirm!: boolean;
 
+  /** The word that confirms it, where a scan or a key is not enough. */
+  @Text(40, { nullable: true })
+  word!: string | null;
+
   @At()
   at!: Date;
 

@@ -1,12 +1,14 @@
 import {
   ArrivedRow,
   BenchView,
+  can,
   fromCore,
   Id,
   type Judged,
   judgedOf,
   OpenBench,
   type Person,
+  QueueRow,
   ScanIn,
 } from '@auk/contract';
 import type { PackState } from '@auk/core';
@@ -38,6 +40,13 @@ export class PackingController {
     return this.packing.arrived();
   }
 
+  @Get('queue')
+  @May('pack')
+  @Answers(z.array(QueueRow))
+  queue(): Promise<QueueRow[]> {
+    return this.packing.queue();
+  }
+
   @Get('sessions/:id')
   @May('pack')
   @Answers(BenchView)
@@ -51,6 +60,9 @@ export class PackingController {
   @Takes({ body: ScanIn })
   @Answers(judgedOf(fromCore<PackState>()))
   scan(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<Judged<PackState>> {
-    return this.packing.scan(parse(Id, id), parse(ScanIn, body), by(me));
+    return this.packing.scan(parse(Id, id), parse(ScanIn, body), by(me), {
+      byHand: can(me, 'pack.by-hand'),
+      all: can(me, 'pack.all'),
+    });
   }
 }

@@ -1,18 +1,32 @@
 import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { HouseModule } from '../house/house.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
+import { BenchViews } from './benchViews.service.js';
+import { Opening } from './opening.service.js';
 import { PackingController } from './packing.controller.js';
 import { PackingService } from './packing.service.js';
+import { UnitFact } from './unitFact.entity.js';
+import { UnitFacts } from './unitFacts.service.js';
 
 export { PackingService } from './packing.service.js';
 
 @Module({
-  imports: [ProductsModule, StockModule, RecordsModule, ScansModule, ParcelsModule],
+  imports: [
+    TypeOrmModule.forFeature([UnitFact]),
+    HouseModule,
+    ProductsModule,
+    StockModule,
+    RecordsModule,
+    ScansModule,
+    ParcelsModule,
+  ],
   controllers: [PackingController],
-  providers: [PackingService],
+  providers: [PackingService, Opening, BenchViews, UnitFacts],
   exports: [PackingService],
 })
 export class PackingModule {}

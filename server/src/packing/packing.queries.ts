@@ -35,16 +35,9 @@ export async function lockForPacking(tx: Tx, orderId: string): Promise<OrderHead
   return row;
 }
 
-export function newestSession(sql: Sql, orderId: string): Promise<BenchSession | null> {
+export function sessionOfOrder(sql: Sql, orderId: string): Promise<BenchSession | null> {
   return sql.one(
-    'SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM parcel c JOIN scanSession x ON x.parcelId = c.id JOIN orders o ON o.id = c.orderId LEFT JOIN person p ON p.id = x.personId WHERE c.orderId = ? ORDER BY c.no DESC LIMIT 1',
-    [orderId],
-  );
-}
-
-export function notesToConfirm(sql: Sql, orderId: string): Promise<Pick<OrderNote, 'text'>[]> {
-  return sql.rows(
-    "SELECT text FROM orderNote WHERE orderId = ? AND kind = 'packer' AND confirm AND removedAt IS NULL ORDER BY id",
+    "SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM scanSession x JOIN orders o ON o.id = x.orderId LEFT JOIN person p ON p.id = x.personId WHERE x.orderId = ? AND x.kind = 'pack'",
     [orderId],
   );
 }
@@ -52,19 +45,32 @@ export function notesToConfirm(sql: Sql, orderId: string): Promise<Pick<OrderNot
 export function packerNotes(
   sql: Sql,
   orderId: string,
-): Promise<(Pick<OrderNote, 'text'> & { confirm: number })[]> {
+): Promise<(Pick<OrderNote, 'text' | 'word'> & { confirm: number })[]> {
   return sql.rows(
-    "SELECT text, confirm FROM orderNote WHERE orderId = ? AND kind = 'packer' AND removedAt IS NULL ORDER BY id",
+    "SELECT text, confirm, word FROM orderNote WHERE orderId = ? AND kind = 'packer' AND removedAt IS NULL ORDER BY id",
     [orderId],
   );
 }
 
-export function parcelOfSession(
+/** The parcels of an order, in the order in which they were opened. */
+export function parcelsOf(
+  sql: Sql,
+  orderId: string,
+): Promise<
+  Pick<Parcel, 'id' | 'no' | 'seq' | 'placeId' | 'orderId' | 'shipmentId' | 'closedAt' | 'departedAt'>[]
+> {
+  return sql.rows(
+    'SELECT id, no, seq, placeId, orderId, shipmentId, closedAt, departedAt FROM parcel WHERE orderId = ? ORDER BY seq',
+    [orderId],
+  );
+}
+
+export function orderOfSession(
   sql: Sql,
   sessionId: string,
-): Promise<Pick<Parcel, 'id' | 'placeId' | 'orderId'> | null> {
+): Promise<{ orderId: string; warehouseId: string } | null> {
   return sql.one(
-    'SELECT c.id, c.placeId, c.orderId FROM parcel c JOIN scanSession x ON x.parcelId = c.id WHERE x.id = ?',
+    'SELECT o.id AS orderId, o.warehouseId FROM scanSession x JOIN orders o ON o.id = x.orderId WHERE x.id = ?',
     [sessionId],
   );
 }
@@ -73,12 +79,11 @@ export function benchRow(
   sql: Sql,
   sessionId: string,
 ): Promise<
-  | (Pick<Parcel, 'orderId'> &
-      Pick<Order, 'channelNumber' | 'buyer' | 'note' | 'promised'> &
+  | (Pick<Order, 'channelNumber' | 'buyer' | 'note' | 'promised'> &
       Pick<ScanSession, 'departureId'> & {
+        orderId: string;
         state: string;
-        parcelId: string;
-        parcelNo: number;
+        reducers: number;
         channel: string;
         shipTo: string;
         carrierName: string | null;
@@ -87,9 +92,9 @@ export function benchRow(
   | null
 > {
   return sql.one(
-    `SELECT x.state, c.id AS parcelId, c.no AS parcelNo, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
-       FROM scanSession x JOIN parcel c ON c.id = x.parcelId JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId
-       LEFT JOIN departure d ON d.id = COALESCE(c.departureId, o.departureId) WHERE x.id = ?`,
+    `SELECT x.state, x.reducers, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
+       FROM scanSession x JOIN orders o ON o.id = x.orderId JOIN channel h ON h.id = o.channelId
+       LEFT JOIN departure d ON d.id = o.departureId WHERE x.id = ? AND x.kind = 'pack'`,
     [sessionId],
   );
 }
@@ -101,6 +106,7 @@ export function othersLeaving(sql: Sql, departureId: string, orderId: string): P
   ]);
 }
 
+/** The order of a slip, a tote or cell, a parcel, or of its channel's number. */
 export function orderByCode(
   sql: Sql,
   text: string,
@@ -113,19 +119,90 @@ export function orderByCode(
   );
 }
 
-export function pickedLines(
+const MOST_URGENT = "ORDER BY COALESCE(o.leavesAt, '9999-12-31'), o.no LIMIT 1";
+
+/** The most urgent picked order of a pick list. */
+export function orderOfList(sql: Sql, no: number): Promise<Pick<Order, 'id'> | null> {
+  return sql.one(
+    `SELECT o.id FROM pickList l JOIN pickStop s ON s.listId = l.id JOIN allocation a ON a.stopKey = s.id AND a.hold IN ('picked', 'sorted') AND a.quantity > 0
+       JOIN orders o ON o.id = a.orderId AND o.stage = 'Picked' WHERE l.no = ? ${MOST_URGENT}`,
+    [no],
+  );
+}
+
+/** The most urgent picked order of which something stands at a staging place. */
+export function orderAtStaging(sql: Sql, code: string): Promise<Pick<Order, 'id'> | null> {
+  return sql.one(
+    `SELECT o.id FROM place g JOIN place t ON t.standsAtId = g.id JOIN orders o ON o.id = t.busyWith AND o.stage = 'Picked' WHERE g.code = ? AND g.kind = 'staging' ${MOST_URGENT}`,
+    [code],
+  );
+}
+
+/** The most urgent order that wants a product and all of whose pieces are here, with where that product lies; not the order named. */
+export function orderWanting(
   sql: Sql,
-  orderId: string,
-): Promise<
-  (Pick<LinePart, 'id' | 'lineId' | 'productId' | 'quantity'> & {
-    lineProductId: string;
-    lineQuantity: number;
+  sku: string,
+  but: string,
+): Promise<(Pick<Order, 'id' | 'no'> & { lies: string | null }) | null> {
+  return sql.one(
+    `SELECT o.id, o.no, MIN(COALESCE(t.mark, t.code)) AS lies FROM product p JOIN allocation a ON a.productId = p.id AND a.hold IN ('picked', 'sorted') AND a.quantity > 0
+       JOIN orders o ON o.id = a.orderId AND o.stage = 'Picked' AND o.id <> ? LEFT JOIN place t ON t.busyWith = o.id AND t.kind IN ('tote', 'cell')
+       WHERE p.sku = ? GROUP BY o.id ${MOST_URGENT}`,
+    [but, sku],
+  );
+}
+
+/** Picked orders in the order in which they leave: what waits for a bench, and who is at it. */
+export function picked(sql: Sql): Promise<
+  (Pick<Order, 'id' | 'no' | 'buyer' | 'leavesAt'> & {
+    units: number;
+    lies: string | null;
+    packer: string | null;
+    begun: number;
   })[]
 > {
   return sql.rows(
-    `SELECT t.id, t.lineId, t.productId, SUM(a.quantity) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity FROM linePart t JOIN orderLine l ON l.id = t.lineId
-       JOIN allocation a ON a.partId = t.id AND a.hold IN ('picked', 'sorted') WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
+    `SELECT o.id, o.no, o.buyer, o.leavesAt, CAST((SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.orderId = o.id) AS INT) AS units,
+         (SELECT GROUP_CONCAT(COALESCE(t.mark, t.code) ORDER BY t.code SEPARATOR ', ') FROM place t WHERE t.busyWith = o.id AND t.kind IN ('tote', 'cell')) AS lies,
+         (SELECT p.name FROM scanSession x JOIN person p ON p.id = x.personId WHERE x.orderId = o.id AND x.kind = 'pack') AS packer,
+         CAST((SELECT COALESCE(SUM(a.quantity), 0) FROM allocation a WHERE a.orderId = o.id AND a.hold = 'packed') AS INT) AS begun
+       FROM orders o WHERE o.stage = 'Picked' ORDER BY COALESCE(o.leavesAt, '9999-12-31'), o.no LIMIT 12`,
+  );
+}
+
+/** What of an order is picked or packed, by part: wanted here at the bench. */
+export function linesToPack(
+  sql: Sql,
+  orderId: string,
+): Promise<
+  (Pick<LinePart, 'id' | 'lineId' | 'productId' | 'quantity' | 'leftOut'> & {
+    optional: number;
+    lineProductId: string;
+    lineQuantity: number;
+    lots: string | null;
+    expires: number;
+  })[]
+> {
+  return sql.rows(
+    `SELECT t.id, t.lineId, t.productId, t.optional, t.leftOut, CAST(SUM(a.quantity) AS INT) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity,
+         GROUP_CONCAT(DISTINCT k.code ORDER BY k.code SEPARATOR '\n') AS lots, COALESCE(MAX(k.expiry IS NOT NULL), 0) AS expires
+       FROM linePart t JOIN orderLine l ON l.id = t.lineId JOIN allocation a ON a.partId = t.id AND a.hold IN ('picked', 'sorted', 'packed')
+       LEFT JOIN pickStop s ON s.id = a.stopKey LEFT JOIN lot k ON k.id = s.lotId
+       WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
     [orderId],
+  );
+}
+
+/** The order with which a serial number of a product left, if it did not come back; its own order does not count. */
+export function serialHolder(
+  sql: Sql,
+  productId: string,
+  serial: string,
+  orderId: string,
+): Promise<Pick<Order, 'no'> | null> {
+  return sql.one(
+    'SELECT o.no FROM unitFact f JOIN orders o ON o.id = f.orderId WHERE f.productId = ? AND f.liveSerial = ? AND f.orderId <> ?',
+    [productId, serial, orderId],
   );
 }
 

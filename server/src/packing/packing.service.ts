@@ -1,73 +1,72 @@
-import type { ArrivedRow, BenchView, Judged, ScanIn } from '@auk/contract';
+import type { ArrivedRow, BenchView, Judged, QueueRow, ScanIn } from '@auk/contract';
 import {
-  type BenchBox,
-  type Box,
-  openPack,
+  type Captured,
+  type KnownThing,
   type PackEffect,
-  type PackLine,
+  type PackNews,
   type PackState,
-  type Piece,
   packScan,
-  parseScan,
-  planBoxes,
-  type ScanProduct,
+  packSerial,
+  type Scan,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
-import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
-import type { Product } from '../products/products.module.js';
-import { CatalogService } from '../products/products.module.js';
+import { HouseService } from '../house/house.module.js';
+import { Forbidden, NotAllowed, TooLate } from '../http/problem.js';
+import { Parcels } from '../parcels/parcels.module.js';
 import { event, productsOf, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
+import { BenchViews } from './benchViews.service.js';
+import { Opening } from './opening.service.js';
 import {
-  arrivedOrders,
-  type BenchSession,
-  benchRow,
   lockForPacking,
-  newestSession,
-  notesToConfirm,
   type OrderHead,
-  orderByCode,
-  othersLeaving,
-  packerNotes,
-  parcelOfSession,
-  pickedLines,
+  orderOfSession,
+  orderWanting,
+  parcelsOf,
+  serialHolder,
+  sessionOfOrder,
   unitsHeld,
 } from './packing.queries.js';
+import { UnitFacts } from './unitFacts.service.js';
 
-/** Orders at the bench: opened by any of their codes, checked piece by piece into a parcel. */
+/** A parcel that goods are moved into or out of. */
+export interface PackedParcel {
+  id: string;
+  placeId: string;
+  orderId: string;
+}
+
+/** What whoever sends a scan may do beside scanning. */
+export interface BenchRights {
+  byHand: boolean;
+  all: boolean;
+}
+
+/** Orders at the bench: opened by any of their codes, checked piece by piece into parcels. */
 @Injectable()
 export class PackingService {
   constructor(
     private readonly db: Db,
-    private readonly catalog: CatalogService,
     private readonly stock: StockService,
     private readonly scans: ScansService,
-    private readonly parcels: ParcelsQueries,
     private readonly written: Parcels,
     private readonly places: Places,
+    private readonly house: HouseService,
+    private readonly opening: Opening,
+    private readonly views: BenchViews,
+    private readonly facts: UnitFacts,
   ) {}
 
-  /** What stands at staging places for the benches, the most urgent first. */
-  async arrived(): Promise<ArrivedRow[]> {
-    const rows = await arrivedOrders(this.db);
-    return rows.map(({ id, no, lacks, expected, leavesAt, since, ...r }) => ({
-      ...r,
-      id,
-      no: `OR-${no}`,
-      lacks: lacks ?? '',
-      expected: expected ?? null,
-      cutOff: leavesAt?.toISOString() ?? null,
-      since: since.toISOString(),
-    }));
-  }
+  arrived = (): Promise<ArrivedRow[]> => this.views.arrived();
+  queue = (): Promise<QueueRow[]> => this.views.queue();
+  view = (sessionId: string): Promise<BenchView> => this.views.view(sessionId);
 
-  /** Opens the order that a slip, tote or parcel code belongs to. What was begun goes on, on this bench. */
+  /** Opens the order that a code belongs to. What was begun goes on, on this bench. */
   async open(code: string, device: string, doer: Doer): Promise<BenchView> {
-    const orderId = await this.orderOf(code);
+    const orderId = await this.views.orderOf(code);
     const sessionId = await this.db.tx(doer, tx => this.openOrder(tx, orderId, device));
     return this.view(sessionId);
   }
@@ -78,7 +77,7 @@ export class PackingService {
     if (begun) return begun;
     const order = (await lockForPacking(tx, orderId))!;
     // Whoever opened it while this waited for the order has made the session.
-    const late = await this.sessionOf(tx, orderId);
+    const late = await sessionOfOrder(tx, orderId);
     if (late) return late.id;
     await refuseBuild(tx, orderId);
     if (order.stage !== 'Picked')
@@ -86,19 +85,18 @@ export class PackingService {
         `${order.channelNumber} is ${order.stage}, so there is nothing to pack yet.`,
         cureForStage(order.stage),
       );
-    return this.begin(tx, order, device);
-  }
-
-  private sessionOf(tx: Tx, orderId: string): Promise<BenchSession | null> {
-    return newestSession(tx, orderId);
+    const state = await this.opening.state(tx, order);
+    await this.places.takeAway(tx, order.id);
+    await this.openParcel(tx, order, 1);
+    return this.scans.open(tx, { kind: 'pack', orderId: order.id }, state, device);
   }
 
   /** What was begun goes on, on this bench, unless somebody is at it at another one. Sessions are locked before orders. */
   private async goOn(tx: Tx, orderId: string, device: string): Promise<string | null> {
-    const seen = await this.sessionOf(tx, orderId);
+    const seen = await sessionOfOrder(tx, orderId);
     if (!seen) return null;
-    await this.scans.lock(tx, seen.id);
-    const known = (await this.sessionOf(tx, orderId))!;
+    const { state } = await this.scans.lock<PackState>(tx, seen.id);
+    const known = (await sessionOfOrder(tx, orderId))!;
     const busy =
       !known.closedAt &&
       known.device !== device &&
@@ -111,38 +109,47 @@ export class PackingService {
         'Let them finish, or open it when they have stopped for two minutes.',
       );
     await this.scans.handTo(tx, known.id, device);
+    if (!known.closedAt) await this.tellChanges(tx, known.id, orderId, state);
     return known.id;
   }
 
-  private async begin(tx: Tx, order: OrderHead, device: string): Promise<string> {
-    const boxes = await this.catalog.boxes(tx);
-    const { lines, pieces } = await this.lines(tx, order.id);
-    const state = openPack(
-      `OR-${order.no}`,
-      lines,
-      boxes.map(toBenchBox),
-      planBoxes(boxes, pieces).parcels[0]?.box.code ?? null,
-      await this.notesToConfirm(tx, order.id),
-    );
-    const parcelId = newId();
-    await this.places.takeAway(tx, order.id);
-    const placeId = await this.places.makeForParcel(tx, order.warehouseId, parcelId);
-    await this.written.open(tx, [{ id: parcelId, orderId: order.id, shipmentId: order.shipmentId, placeId }]);
-    return this.scans.open(tx, { kind: 'pack', parcelId }, state, device);
+  /** What the order wants otherwise than the session knows is told to it. */
+  private async tellChanges(tx: Tx, sessionId: string, orderId: string, state: PackState): Promise<void> {
+    const lines = await this.opening.lines(tx, orderId);
+    const wanted = new Map(state.lines.map(l => [l.id, l.wanted]));
+    const changed = lines.filter(l => wanted.get(l.id) !== l.wanted);
+    const gone = state.lines.filter(l => l.wanted > 0 && !lines.some(n => n.id === l.id));
+    const says = [
+      ...changed.map(l => `${l.wanted} × ${l.product.name} instead of ${wanted.get(l.id) ?? 0}`),
+      ...gone.map(l => `no ${l.product.name} any more`),
+    ];
+    if (says.length === 0) return;
+    const news: PackNews = { kind: 'lines', lines, says };
+    await this.scans.tell<PackState, PackNews>(tx, sessionId, state, news, packScan);
   }
 
-  private async notesToConfirm(tx: Tx, orderId: string): Promise<string[]> {
-    const notes = await notesToConfirm(tx, orderId);
-    return notes.map(n => n.text);
-  }
-
-  private async packerNotes(orderId: string): Promise<{ text: string; confirm: boolean }[]> {
-    const rows = await packerNotes(this.db, orderId);
-    return rows.map(r => ({ text: r.text, confirm: !!r.confirm }));
+  private async openParcel(
+    tx: Tx,
+    order: Omit<OrderHead, 'no' | 'channelNumber' | 'stage'>,
+    seq: number,
+  ): Promise<void> {
+    const id = newId();
+    const placeId = await this.places.makeForParcel(tx, order.warehouseId, id);
+    await this.written.open(tx, [{ id, orderId: order.id, shipmentId: order.shipmentId, placeId, seq }]);
   }
 
   /** Judges a scan of the bench and moves the stock with it. */
-  scan(sessionId: string, scan: ScanIn, doer: Doer): Promise<Judged<PackState>> {
+  scan(sessionId: string, scan: ScanIn, doer: Doer, may: BenchRights): Promise<Judged<PackState>> {
+    if (scan.by === 'pressed' && !may.byHand && !/^AUK-/i.test(scan.text))
+      throw new NotAllowed(
+        'You may not press pieces here.',
+        'Scan them, or ask the lead, who can give you that right.',
+      );
+    if (/^AUK-ALL$/i.test(scan.text.trim()) && !may.all)
+      throw new NotAllowed(
+        'You may not count all the rest at once.',
+        'Scan each piece, or ask the lead, who can give you that right.',
+      );
     return this.db.tx(doer, tx => this.judge(tx, sessionId, scan));
   }
 
@@ -153,27 +160,92 @@ export class PackingService {
       sessionId,
       scan,
       packScan,
-      async (effects, _, after) => {
-        const parcel = (await parcelOfSession(tx, sessionId))!;
-        await lockAll(tx, {
-          orders: [parcel.orderId],
-          parcel: [parcel.id],
-          productStock: await productsOf(tx, parcel.orderId),
-        });
-        for (const e of effects) if (e.type === 'pack') await this.pack(tx, parcel, e.lineId, e.units);
-        if (effects.some(e => e.type === 'close'))
-          await this.close(tx, parcel, sessionId, after.boxCode!, after.weightMg!);
+      (effects, _, after) => this.act(tx, sessionId, effects, after),
+      {
+        before: (state, made) => this.serialElsewhere(tx, sessionId, state, made),
+        after: (state, known) => this.whose(tx, sessionId, state, known),
       },
     );
   }
 
-  /** Moves units of a part from where they lie (tote, heap or cell) into the parcel; negative units back there. */
-  async pack(
+  /** A serial number that left with another order and did not come back. */
+  private async serialElsewhere(
     tx: Tx,
-    parcel: { id: string; placeId: string; orderId: string },
-    partId: string,
-    units: number,
+    sessionId: string,
+    state: PackState,
+    scan: Scan,
+  ): Promise<KnownThing | null> {
+    const told = packSerial(state, scan);
+    if (!told) return null;
+    const { orderId } = (await orderOfSession(tx, sessionId))!;
+    const holder = await serialHolder(tx, told.productId, told.serial, orderId);
+    return holder && { kind: 'serial', name: `OR-${holder.no}` };
+  }
+
+  /** Whose a product is that this order does not want, and what of this order it is easily taken for. */
+  private async whose(tx: Tx, sessionId: string, state: PackState, known: KnownThing): Promise<KnownThing> {
+    if (known.kind !== 'product' || !known.sku) return known;
+    const { orderId } = (await orderOfSession(tx, sessionId))!;
+    const other = await orderWanting(tx, known.sku, orderId);
+    const alike = looksLike(known.name, state);
+    return {
+      ...known,
+      ...(other && { wantedBy: { order: `OR-${other.no}`, lies: other.lies ?? '' } }),
+      ...(alike && { looksLike: alike }),
+    };
+  }
+
+  private async act(
+    tx: Tx,
+    sessionId: string,
+    effects: readonly PackEffect[],
+    after: PackState,
   ): Promise<void> {
+    const { orderId, warehouseId } = (await orderOfSession(tx, sessionId))!;
+    const parcels = await parcelsOf(tx, orderId);
+    await lockAll(tx, {
+      orders: [orderId],
+      parcel: parcels.map(p => p.id),
+      productStock: await productsOf(tx, orderId),
+    });
+    const parcelOf = (seq: number) => parcels.find(p => p.seq === seq)!;
+    for (const e of effects) {
+      if (e.type === 'pack') await this.pack(tx, parcelOf(e.parcel), e.lineId, e.units);
+      if (e.type === 'capture')
+        await this.capture(tx, parcelOf(e.captured.parcel), e.captured, e.takenBack, after);
+      if (e.type === 'leave out') await this.facts.leaveOut(tx, e.lineId, e.units);
+      if (e.type === 'next parcel')
+        await this.openParcel(tx, { id: orderId, warehouseId, shipmentId: parcels[0]!.shipmentId }, e.parcel);
+      if (e.type === 'close') {
+        const { boxCode, weightMg } = after.parcels.find(p => p.no === e.parcel)!;
+        if (e.last) await this.putLeftOutBack(tx, orderId, after);
+        await this.close(tx, parcelOf(e.parcel), boxCode, weightMg, e.last);
+        if (e.last) await this.scans.close(tx, sessionId);
+      }
+    }
+  }
+
+  private async capture(
+    tx: Tx,
+    parcel: PackedParcel,
+    captured: Captured,
+    takenBack: boolean,
+    after: PackState,
+  ): Promise<void> {
+    if (takenBack) return this.facts.forget(tx, parcel.orderId, captured.n);
+    const productId = after.lines.find(l => l.id === captured.line)!.product.id;
+    try {
+      await this.facts.keep(tx, { ...captured, orderId: parcel.orderId, parcelId: parcel.id, productId });
+    } catch (error) {
+      // Another bench has just kept this serial number: what was looked up is stale, and is looked up again.
+      if (errnoOf(error) === DUPLICATE)
+        throw Object.assign(new Error('The serial number is taken.'), { errno: STALE });
+      throw error;
+    }
+  }
+
+  /** Moves units of a part from where they lie (tote, heap or cell) into the parcel; negative units back there. */
+  async pack(tx: Tx, parcel: PackedParcel, partId: string, units: number): Promise<void> {
     const rows = await unitsHeld(tx, partId, units > 0 ? null : parcel.id);
     const moves: Move[] = [];
     const holds: HoldChange[] = [];
@@ -213,93 +285,56 @@ export class PackingService {
     await this.stock.apply(tx, { moves, holds });
   }
 
-  /** Seals the parcel: box and weight are kept, the order's totes are free, the order is Packed. */
+  /** What was left out and lies in a tote goes to the staging place, to be put back. */
+  private async putLeftOutBack(tx: Tx, orderId: string, after: PackState): Promise<void> {
+    const staging = await this.house.placeNamed(tx, 'staging');
+    for (const line of after.lines.filter(l => l.leftOut > 0)) {
+      const rows = await unitsHeld(tx, line.id, null);
+      const common = { partId: line.id, orderId, parcelId: null, why: 'left out' };
+      await this.stock.apply(tx, {
+        moves: rows.map(r => ({
+          productId: r.productId,
+          lotId: r.lotId,
+          from: r.liesIn,
+          to: staging.id,
+          quantity: r.quantity,
+          why: 'put back' as const,
+          causeId: orderId,
+        })),
+        holds: rows.map(r => ({
+          ...common,
+          productId: r.productId,
+          hold: r.lies,
+          stopId: r.stopKey,
+          change: -r.quantity,
+        })),
+      });
+    }
+  }
+
+  /** Seals a parcel: box and weight are kept; with the last one the order's totes are free, and it is Packed. */
   async close(
     tx: Tx,
     parcel: { id: string; orderId: string },
-    sessionId: string | null,
-    boxCode: string,
-    weightMg: number,
+    boxCode: string | null,
+    weightMg: number | null,
+    last: boolean,
   ): Promise<void> {
     await this.written.close(tx, parcel.id, boxCode, weightMg);
-    if (sessionId) await this.scans.close(tx, sessionId);
-    await this.places.freeTotes(tx, parcel.orderId);
-    await toHistory(tx, [event(tx, parcel.orderId, 'packed', `Packed in box ${boxCode}.`)]);
+    if (last) await this.places.freeTotes(tx, parcel.orderId);
+    await toHistory(tx, [
+      event(tx, parcel.orderId, 'packed', boxCode ? `Packed in box ${boxCode}.` : 'Checked, without a box.'),
+    ]);
     await refreshStages(tx, [parcel.orderId]);
     await tx.tell('parcels', parcel.id);
-  }
-
-  /** The bench's picture of a session. */
-  async view(sessionId: string): Promise<BenchView> {
-    const row = await benchRow(this.db, sessionId);
-    if (!row) throw new NotHere('That packing session', 'Scan the slip of the order.');
-    const state = fromJson<PackState>(row.state);
-    const behind = row.departureId ? (await othersLeaving(this.db, row.departureId, row.orderId))!.n : 0;
-    const to = fromJson<{ city: string; region: string }>(row.shipTo);
-    return {
-      sessionId,
-      parcelNo: `PA-${row.parcelNo}`,
-      orderId: row.orderId,
-      channelNumber: row.channelNumber,
-      channel: row.channel,
-      buyer: row.buyer,
-      town: `${to.city}, ${to.region}`,
-      note: row.note,
-      notes: await this.packerNotes(row.orderId),
-      promised: row.promised,
-      departure: row.cutOff ? { carrier: row.carrierName!, cutOff: row.cutOff.toISOString() } : null,
-      behind,
-      expectedMg: await this.expectedMg(state),
-      state,
-      label: await this.parcels.label(row.parcelId),
-    };
-  }
-
-  /** What the parcel should weigh by its products and the chosen box, in milligrams; 0 when a product's weight is not known. */
-  private async expectedMg(state: PackState): Promise<number> {
-    const products = await this.catalog.products(
-      this.db,
-      state.lines.map(l => l.product.id),
-    );
-    const weights = state.lines.map(l => products.get(l.product.id)?.weightMg);
-    if (weights.some(w => !w)) return 0;
-    return state.lines.reduce(
-      (sum, l, i) => sum + l.wanted * weights[i]!,
-      state.boxes.find(b => b.code === state.boxCode)?.tareMg ?? 0,
-    );
-  }
-
-  private async orderOf(code: string): Promise<string> {
-    const parsed = parseScan(code, 2000);
-    if (!parsed.ok) throw new Forbidden(parsed.problem, 'Scan the slip or the tote.');
-    const text = 'code' in parsed.value ? parsed.value.code : code.trim().toUpperCase();
-    const number = /^[A-Z]{2}-(\d{1,9})$/.exec(text)?.[1] ?? -1;
-    const found = await orderByCode(this.db, text, number);
-    if (!found)
-      throw new NotHere(
-        `An order with the code ${text.slice(0, 40)}`,
-        'Scan the slip, the tote or the parcel of an order.',
-      );
-    return found.id;
-  }
-
-  private async lines(sql: Sql, orderId: string): Promise<{ lines: PackLine[]; pieces: Piece[] }> {
-    const rows = await pickedLines(sql, orderId);
-    const all = await this.catalog.withParts(
-      sql,
-      rows.flatMap(r => [r.productId, r.lineProductId]),
-    );
-    const lines = rows.map(r => toLine(r, all));
-    const pieces = rows.flatMap(r => {
-      const p = all.get(r.productId)!;
-      return p.size ? [{ id: p.id, size: p.size, weightMg: p.weightMg ?? 0, quantity: r.quantity }] : [];
-    });
-    return { lines, pieces };
   }
 }
 
 /** How long after a scan an order counts as being packed by its person. */
 const BUSY_MS = 120_000;
+/** MariaDB: the row is there already; what was read has changed since. */
+const DUPLICATE = 1062;
+const STALE = 1020;
 
 function cureForStage(stage: string): string {
   if (stage === 'Clear' || stage === 'Listed') return 'It must be picked first.';
@@ -307,50 +342,16 @@ function cureForStage(stage: string): string {
   return 'Look at the order to see why.';
 }
 
-const toBenchBox = (b: Box): BenchBox => ({
-  code: b.code,
-  name: b.name,
-  tareMg: b.tareMg,
-  limitMg: b.limitMg,
-});
-const toScanProduct = ({ id, sku, name, codes, picture, hint }: Product): ScanProduct => ({
-  id,
-  sku,
-  name,
-  codes,
-  picture,
-  hint,
-});
-
-function toLine(
-  r: {
-    id: string;
-    lineId: string;
-    productId: string;
-    quantity: number;
-    lineProductId: string;
-    lineQuantity: number;
-  },
-  all: Map<string, Product>,
-): PackLine {
-  const product = all.get(r.productId)!;
-  const sold = all.get(r.lineProductId)!;
-  const kitParts =
-    product.kind === 'kit'
-      ? product.recipe.parts.map(p => ({
-          product: toScanProduct(all.get(p.productId)!),
-          perKit: p.quantity,
-          scanned: 0,
-        }))
-      : [];
-  const bundle =
-    sold.kind === 'bundle'
-      ? {
-          id: r.lineId,
-          name: sold.name,
-          codes: sold.codes.map(c => c.code),
-          each: Math.max(1, Math.round(r.quantity / r.lineQuantity)),
-        }
-      : null;
-  return { id: r.id, product: toScanProduct(product), wanted: r.quantity, packed: 0, kitParts, bundle };
+/** The open line whose name shares most words with a name, when that is at least half of them. */
+function looksLike(name: string, state: PackState): string | null {
+  const words = (text: string) => new Set(text.toLowerCase().match(/[\p{L}\d]+/gu) ?? []);
+  const own = words(name);
+  let best: { name: string; share: number } | null = null;
+  for (const { product } of state.lines) {
+    const other = words(product.name);
+    const common = [...own].filter(w => other.has(w)).length;
+    const share = common / Math.max(own.size, other.size, 1);
+    if (share >= 0.5 && (!best || share > best.share)) best = { name: product.name, share };
+  }
+  return best?.name ?? null;
 }

@@ -7,6 +7,7 @@ import { At, Big, Code, Int, Ref, Uuid } from '../database/columns.js';
 @Index(['departureId'])
 @Index(['no'], { unique: true })
 @Index(['orderId'])
+@Index(['orderId', 'seq'], { unique: true })
 @Index(['placeId'])
 @Index(['shipmentId'])
 @Check(`weightMg > 0`)
@@ -19,6 +20,10 @@ export class Parcel {
 
   @Ref('Order')
   orderId!: string;
+
+  /** Which parcel of its order it is, from 1. */
+  @Int({ default: 1 })
+  seq!: number;
 
   @Ref('Shipment')
   shipmentId!: string;

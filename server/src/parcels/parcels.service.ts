@@ -8,16 +8,21 @@ import { Parcel } from './parcel.entity.js';
 export class Parcels {
   async open(
     tx: Tx,
-    parcels: readonly Pick<Parcel, 'id' | 'orderId' | 'shipmentId' | 'placeId'>[],
+    parcels: readonly (Pick<Parcel, 'id' | 'orderId' | 'shipmentId' | 'placeId'> & { seq?: number })[],
   ): Promise<void> {
     await tx.insert(
       Parcel,
-      parcels.map((p): Row => ({ ...p, openedAt: tx.at })),
+      parcels.map((p): Row => ({ ...p, seq: p.seq ?? 1, openedAt: tx.at })),
     );
   }
 
-  async close(tx: Tx, id: string, boxCode: string, weightMg: number): Promise<void> {
+  async close(tx: Tx, id: string, boxCode: string | null, weightMg: number | null): Promise<void> {
     await tx.of(Parcel).update(id, { closedAt: tx.at, boxCode, weightMg });
+  }
+
+  /** A closed parcel is taken open again; it is weighed anew before it closes. */
+  async openAgain(tx: Tx, id: string): Promise<void> {
+    await tx.of(Parcel).update(id, { closedAt: null, departureId: null, handedOverAt: null });
   }
 
   /** Plans parcels for a departure; what was scanned onto another is not on it any more. */

@@ -1,5 +1,5 @@
 import { Check, Entity } from 'typeorm';
-import { Big, Code, Int, Text } from '../database/columns.js';
+import { At, Big, Code, Int, OneOf, Text } from '../database/columns.js';
 
 @Entity('box')
 @Check(`height > 0`)
@@ -30,4 +30,18 @@ export class Box {
 
   @Int()
   priceMinor!: number;
+
+  @OneOf(['box', 'mailer'], { default: 'box' })
+  kind!: 'box' | 'mailer';
+
+  /** How many are there; null when nobody counts them. */
+  @Int({ nullable: true })
+  stock!: number | null;
+
+  /** Where it stands in the order in which boxes are preferred. */
+  @Int({ default: 0 })
+  position!: number;
+
+  @At({ nullable: true })
+  retiredAt!: Date | null;
 }

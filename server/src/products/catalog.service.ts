@@ -1,6 +1,7 @@
 import type { Page, PlaceView, ProductHistory, ProductQuery, ProductRow } from '@auk/contract';
-import { type Box, canonicalCode, missingFacts, type Size } from '@auk/core';
+import { type Box, canonicalCode, missingFacts } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { IsNull } from 'typeorm';
 import { Db, fromJson, type Sql } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { placeByCode } from '../stock/stock.module.js';
@@ -78,16 +79,17 @@ export class CatalogService {
     return productByCode(sql, code);
   }
 
+  /** The boxes in use, those first that are preferred. */
   async boxes(sql: Sql): Promise<Box[]> {
-    const rows = await sql.of(BoxEntity).find();
-    const room = (b: Size) => b.length * b.width * b.height;
-    rows.sort((a, b) => room(a) - room(b));
+    const rows = await sql.of(BoxEntity).find({ where: { retiredAt: IsNull() }, order: { position: 'ASC' } });
     return rows.map(({ length, width, height, ...b }) => ({
       code: b.code,
       name: b.name,
       tareMg: b.tareMg,
       limitMg: b.limitMg,
       priceMinor: b.priceMinor,
+      kind: b.kind,
+      stock: b.stock,
       inner: { length, width, height },
     }));
   }

@@ -1,5 +1,5 @@
 import { Check, Entity, Index } from 'typeorm';
-import { Int, Ref, Uuid } from '../database/columns.js';
+import { Flag, Int, Ref, Uuid } from '../database/columns.js';
 
 @Entity('linePart')
 @Index(['kitId'])
@@ -7,6 +7,7 @@ import { Int, Ref, Uuid } from '../database/columns.js';
 @Index(['orderId'])
 @Index(['productId'])
 @Index(['shipmentId'])
+@Check(`leftOut >= 0`)
 @Check(`made >= 0`)
 @Check(`quantity >= 0`)
 export class LinePart {
@@ -33,4 +34,12 @@ export class LinePart {
 
   @Int({ default: 0 })
   made!: number;
+
+  /** It may be left out, and never makes its order Short. */
+  @Flag({ default: false })
+  optional!: boolean;
+
+  /** Units that the bench left out. */
+  @Int({ default: 0 })
+  leftOut!: number;
 }

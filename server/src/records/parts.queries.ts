@@ -16,7 +16,7 @@ export function insertPartOf(
   kitPartId: string,
 ): Promise<number> {
   return tx.run(
-    'INSERT INTO linePart (id, lineId, orderId, shipmentId, productId, quantity, kitId) SELECT ?, lineId, orderId, shipmentId, ?, ?, productId FROM linePart WHERE id = ?',
+    'INSERT INTO linePart (id, lineId, orderId, shipmentId, productId, quantity, kitId, optional) SELECT ?, lineId, orderId, shipmentId, ?, ?, productId, optional FROM linePart WHERE id = ?',
     [partId, productId, quantity, kitPartId],
   );
 }

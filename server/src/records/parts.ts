@@ -27,6 +27,11 @@ export async function ekeOut(
   return parts;
 }
 
+/** Units of a part are left out at the bench, or (negative) wanted again. */
+export async function leaveOut(tx: Tx, partId: string, units: number): Promise<void> {
+  await tx.of(LinePart).increment({ id: partId }, 'leftOut', units);
+}
+
 /** The products of an order's parts. */
 export async function productsOf(tx: Tx, orderId: string): Promise<string[]> {
   const parts = await tx.of(LinePart).find({ where: { orderId }, select: { productId: true } });

@@ -35,7 +35,7 @@ export {
 export { HeldOrders } from './held.service.js';
 export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
 export { leaveWith } from './leaving.js';
-export { ekeOut, productsOf } from './parts.js';
+export { ekeOut, leaveOut, productsOf } from './parts.js';
 export { freeSplitNumber, makeWay, rootOf } from './splitNumbers.js';
 export { countStages, emptyHolds, lockOrders, refreshStages, stageCounts, stageFacts } from './stages.js';
 export { Undoing } from './undoing.service.js';

@@ -22,7 +22,7 @@ export function stageRows(
   return sql.rows(
     `SELECT o.id, o.stage, o.checkedAt IS NOT NULL AS checked, o.cancelledAt IS NOT NULL AS cancelled, o.parkedAt IS NOT NULL AS parked,
          (SELECT COUNT(*) FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL) AS stops,
-         (SELECT COALESCE(SUM(p.quantity), 0) FROM linePart p WHERE p.orderId = o.id) AS wanted
+         (SELECT COALESCE(SUM(IF(p.optional, COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0), p.quantity)), 0) FROM linePart p WHERE p.orderId = o.id) AS wanted
        FROM orders o WHERE o.id IN (?)`,
     [ids],
   );

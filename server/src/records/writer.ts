@@ -279,6 +279,7 @@ export function lineRows(
       shipmentId: at.shipmentId,
       productId: p.productId,
       quantity: p.quantity * quantity,
+      optional: matches.products.get(p.productId)?.facts.optional === true,
     })),
   };
 }

@@ -188,10 +188,10 @@ export class Reservations {
 
   private openWants(tx: Tx, where: string, params: unknown[]): Promise<PartWant[]> {
     return tx.rows<PartWant>(
-      `SELECT p.id AS partId, p.orderId, p.productId, p.quantity - COALESCE(SUM(a.quantity), 0) AS quantity,
+      `SELECT p.id AS partId, p.orderId, p.productId, p.quantity - p.leftOut - COALESCE(SUM(a.quantity), 0) AS quantity,
          COALESCE(FLOOR(UNIX_TIMESTAMP(d.cutOff) / 60), 68374080) AS priority, CAST(o.promised AS CHAR) AS promised, o.no AS age
        FROM linePart p JOIN orders o ON o.id = p.orderId LEFT JOIN departure d ON d.id = o.departureId LEFT JOIN allocation a ON a.partId = p.id
-       WHERE ${where} AND o.isOpen AND o.draftedAt IS NULL
+       WHERE ${where} AND o.isOpen AND o.draftedAt IS NULL AND (p.optional = FALSE OR o.stage IN ('Incoming', 'Stopped', 'Parked', 'Short', 'Clear'))
        GROUP BY p.id HAVING quantity > 0`,
       params,
     );

@@ -14,13 +14,12 @@ export const SESSION_KINDS = [
 ] as const;
 export type SessionKind = (typeof SESSION_KINDS)[number];
 
-/** One list, parcel, purchase order, departure or draft has one session of scans; places are counted and builds worked on again and again. */
+/** One list, packed order, purchase order, departure or draft has one session of scans; places are counted and builds worked on again and again. */
 @Entity('scanSession')
 @Index(['listId'], { unique: true })
-@Index(['parcelId'], { unique: true })
 @Index(['purchaseOrderId'], { unique: true })
 @Index(['departureId'], { unique: true })
-@Index(['orderId'], { unique: true })
+@Index(['orderId', 'kind'], { unique: true })
 @Index(['placeId'])
 @Index(['buildId'])
 @Index(['closedAt'])
@@ -33,9 +32,6 @@ export class ScanSession {
 
   @Ref('PickList', { nullable: true })
   listId!: string | null;
-
-  @Ref('Parcel', { nullable: true })
-  parcelId!: string | null;
 
   @Json()
   opened!: unknown;

@@ -4,7 +4,7 @@ import { ScanEvent } from './scanEvent.entity.js';
 import { ScanSession } from './scanSession.entity.js';
 import { ScansService } from './scans.service.js';
 
-export { type Judgement, ScansService } from './scans.service.js';
+export { type Judgement, type Knowing, ScansService } from './scans.service.js';
 
 @Module({
   imports: [TypeOrmModule.forFeature([ScanEvent, ScanSession])],

@@ -11,23 +11,26 @@ interface KnownRow {
   sku: string | null;
   units: number | null;
   lots: number | null;
+  retired: number | null;
 }
 
 /** What a code means anywhere in the house, for refusals that can name it; null when nobody knows it. */
 export async function knownThing(sql: Sql, text: string): Promise<KnownThing | null> {
   const code = canonicalCode(text.slice(0, 100));
   const row = await sql.one<KnownRow>(
-    `SELECT 'product' AS kind, p.name, p.sku, c.units, JSON_VALUE(p.facts, '$.lots') = 'true' AS lots FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
-     UNION ALL SELECT 'product', name, sku, 1, JSON_VALUE(facts, '$.lots') = 'true' FROM product WHERE sku = ?
-     UNION ALL SELECT IF(kind IN ('tote', 'trolley', 'staging'), kind, 'place'), code, NULL, NULL, NULL FROM place WHERE code = ? AND kind <> 'parcel'
-     UNION ALL SELECT 'order', CONCAT('order ', channelNumber), NULL, NULL, NULL FROM orders WHERE channelNumber = ? OR no = ?
-     UNION ALL SELECT 'box', CONCAT('box ', name), NULL, NULL, NULL FROM box WHERE code = ? LIMIT 1`,
+    `SELECT 'product' AS kind, p.name, p.sku, c.units, JSON_VALUE(p.facts, '$.lots') = 'true' AS lots, p.stage = 'Retired' AS retired FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
+     UNION ALL SELECT 'product', name, sku, 1, JSON_VALUE(facts, '$.lots') = 'true', stage = 'Retired' FROM product WHERE sku = ?
+     UNION ALL SELECT IF(kind IN ('tote', 'trolley', 'staging'), kind, 'place'), code, NULL, NULL, NULL, NULL FROM place WHERE code = ? AND kind <> 'parcel'
+     UNION ALL SELECT 'order', CONCAT('order ', channelNumber), NULL, NULL, NULL, NULL FROM orders WHERE channelNumber = ? OR no = ?
+     UNION ALL SELECT 'box', CONCAT('box ', name), NULL, NULL, NULL, NULL FROM box WHERE code = ? LIMIT 1`,
     [code, code, code, code, /^OR-(\d{1,9})$/.exec(code)?.[1] ?? -1, code],
   );
   if (!row) return null;
   const { kind, name, sku } = row;
   if (kind === 'tote' || kind === 'trolley') return { kind, name, carrier: await carrierOf(sql, code) };
-  return sku === null ? { kind, name } : { kind, name, sku, units: row.units ?? 1, lots: row.lots === 1 };
+  if (sku === null) return { kind, name };
+  const retired = row.retired === 1 ? { retired: true } : {};
+  return { kind, name, sku, units: row.units ?? 1, lots: row.lots === 1, ...retired };
 }
 
 /** A tote or trolley as a scan onto a list needs it: what it holds is an order, goods of another day, or another list that is not done. */

@@ -1,5 +1,5 @@
 import type { Judged, ScanIn } from '@auk/contract';
-import { type Answer, carried, REDUCERS, type Scan, type Step } from '@auk/core';
+import { type Answer, carried, type KnownThing, REDUCERS, type Scan, type Step } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { In, IsNull } from 'typeorm';
 import { refuseTooOld } from '../acts/age.js';
@@ -22,7 +22,7 @@ export interface SessionRow<S> {
 /** What a session is about. */
 export type SessionAbout =
   | { kind: 'pick'; listId: string }
-  | { kind: 'pack'; parcelId: string }
+  | { kind: 'pack'; orderId: string }
   | { kind: 'receive'; purchaseOrderId: string }
   | { kind: 'handover'; departureId: string }
   | { kind: 'draft'; orderId: string }
@@ -34,6 +34,15 @@ export type SessionAbout =
 export interface Judgement<S> {
   answer: Answer;
   state: S;
+}
+
+/**
+ * What the house knows of a scan that no reducer can: `before` looks it up before it is judged, `after` adds to what is known of a code
+ * that was refused.
+ */
+export interface Knowing<S> {
+  before?: (state: S, scan: Scan) => Promise<KnownThing | null>;
+  after?: (state: S, known: KnownThing) => Promise<KnownThing>;
 }
 
 /** The device of what the house itself says into a session. */
@@ -117,14 +126,18 @@ export class ScansService {
     scan: ScanIn,
     reduce: (state: S, scan: Scan) => Step<S, E>,
     act: (effects: E[], before: S, after: S) => Promise<void> = async () => {},
+    knowing: Knowing<S> = {},
   ): Promise<Judged<S>> {
     let step: Step<S, E> | null = null;
     let before: S | null = null;
     const judged = await this.take<S>(tx, kind, sessionId, scan, async (session, kept) => {
       before = session.state;
+      const beforehand = await knowing.before?.(session.state, kept);
+      if (beforehand) kept.known = beforehand;
       step = reduce(session.state, kept);
-      if (step.answer.kind === 'refused' || step.answer.kind === 'unknown') {
-        const known = await knownThing(tx, kept.text);
+      if (!beforehand && (step.answer.kind === 'refused' || step.answer.kind === 'unknown')) {
+        const thing = await knownThing(tx, kept.text);
+        const known = thing && knowing.after ? await knowing.after(session.state, thing) : thing;
         if (known || step.answer.kind === 'unknown') {
           kept.known = known;
           step = reduce(session.state, kept);
@@ -215,6 +228,11 @@ export class ScansService {
       await tx.of(ScanEvent).delete({ sessionId: In(ids) });
       await tx.of(ScanSession).delete({ id: In(ids) });
     });
+  }
+
+  /** A closed session goes on. */
+  async openAgain(tx: Tx, id: string): Promise<void> {
+    await tx.of(ScanSession).update(id, { closedAt: null });
   }
 
   /** Closes a session, if there is one of that id and it is open. */

@@ -1,10 +1,22 @@
-import { ArrivedRow, BenchView, type BuyLabel, LabelView, OffersView } from '@auk/contract';
+import { ArrivedRow, BenchView, type BuyLabel, LabelView, OffersView, QueueRow } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post } from '../api.js';
+import { heldOr, heldSession } from '../held.js';
 import { deviceId } from '../scans/device.js';
 
-/** Opens at this bench what a code belongs to: a slip, a tote or a parcel. */
-export const openAtBench = (code: string) => post(BenchView, 'packing/open', { code, device: deviceId() });
+/** Opens at this bench what a code belongs to. Without a network, what this device opened by that code before. */
+export const openAtBench = (code: string) =>
+  heldSession(
+    `bench ${code.trim().toUpperCase()}`,
+    () => post(BenchView, 'packing/open', { code, device: deviceId() }),
+    view => view.sessionId,
+  );
+
+/** What is picked and waits for a bench, as it leaves. */
+export const queueQuery = queryOptions({
+  queryKey: ['queue'],
+  queryFn: () => heldOr('bench queue', () => get(QueueRow.array(), 'packing/queue')),
+});
 
 /** What stands at staging places for the benches. */
 export const arrivedQuery = queryOptions({

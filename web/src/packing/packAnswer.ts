@@ -1,4 +1,4 @@
-import { type PackState, packDone } from '@auk/core';
+import { askingHint, openNotes, type PackState, packClosed, packDone, packHint, readFirst } from '@auk/core';
 import { type Said } from '../scans/useScanSession.js';
 import { type LabelDesk } from './useLabelDesk.js';
 
@@ -7,7 +7,14 @@ export function answerOf(
   last: Said | null,
   state: PackState,
   desk: LabelDesk,
+  offline: boolean,
 ): Pick<Said, 'says' | 'next' | 'tone'> & { times?: number } {
+  if (packClosed(state) && offline)
+    return {
+      says: 'Packed. The label waits.',
+      next: 'There is no network. What you scanned is kept; set the parcel aside, its label is bought when it is back.',
+      tone: 'attention',
+    };
   if (desk.problem) return { says: desk.problem.says, next: desk.problem.cure, tone: 'wrong' };
   const label = desk.label;
   if (label?.state === 'bought')
@@ -28,17 +35,22 @@ export function answerOf(
       next: `${label.why ?? ''} Auk asks again; nothing is bought twice. Set the parcel aside.`,
       tone: 'info',
     };
-  if (state.closed)
+  if (packClosed(state) && state.choices.checkOnly)
+    return { says: 'Checked and closed.', next: 'Scan the next slip or tote.', tone: 'complete' };
+  if (packClosed(state))
     return {
       says: desk.busy ? 'Buying the label …' : 'Choose the service.',
       next: 'Alt 1 or the “label” code takes the first.',
       tone: 'complete',
     };
-  return (
-    last ?? {
-      says: packDone(state) ? 'Everything is in.' : 'Scan the pieces.',
-      next: 'Each piece is checked as it goes in.',
-      tone: 'info',
-    }
-  );
+  if (last) return last;
+  const note = openNotes(state)[0];
+  if (note) return { says: `Read this: ${note.text}`, next: readFirst(note), tone: 'attention' };
+  if (state.asking)
+    return { says: 'Something is asked.', next: askingHint(state, state.asking), tone: 'attention' };
+  return {
+    says: packDone(state) ? 'Everything is in.' : 'Scan the pieces.',
+    next: packHint(state),
+    tone: 'info',
+  };
 }

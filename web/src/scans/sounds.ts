@@ -3,6 +3,15 @@ import type { Tone } from '@auk/core';
 /** Notes of each tone: frequency in hertz and length in seconds, one after another. */
 const NOTES: Record<Tone, [hertz: number, seconds: number][]> = {
   right: [[880, 0.09]],
+  row: [
+    [880, 0.07],
+    [1175, 0.09],
+  ],
+  attention: [
+    [523, 0.12],
+    [523, 0.12],
+    [784, 0.16],
+  ],
   info: [[660, 0.07]],
   complete: [
     [660, 0.09],

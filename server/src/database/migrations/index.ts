@@ -5,6 +5,7 @@ import { Ground1764300000000 } from './0004-ground.js';
 import { OneDoor1764400000000 } from './0005-one-door.js';
 import { Layout1764500000000 } from './0006-layout.js';
 import { Carriers1764600000000 } from './0007-carriers.js';
+import { Bench1764700000000 } from './0008-bench.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -15,4 +16,5 @@ export const MIGRATIONS = [
   OneDoor1764400000000,
   Layout1764500000000,
   Carriers1764600000000,
+  Bench1764700000000,
 ];

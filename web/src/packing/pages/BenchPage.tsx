@@ -17,6 +17,7 @@ import { useQuiet } from '../../update.js';
 import { openAtBench } from '../api.js';
 import { Arrived } from '../parts/Arrived.js';
 import { PackBoard } from '../parts/PackBoard.js';
+import { Queue } from '../parts/Queue.js';
 
 /** The Bench: waits for a slip, tote or parcel, then packs that order; all by scanner and keys. */
 export default function BenchPage() {
@@ -78,7 +79,7 @@ function Waiting({ problem, open }: WaitingProps) {
     ? { says: problem.says, next: problem.cure, tone: 'wrong' as const, times: problem.times }
     : {
         says: 'Ready.',
-        next: 'The slip, the tote, or the parcel you had before.',
+        next: 'The slip, the tote, the pick list, a picked piece, or the parcel you had before.',
         tone: 'info' as const,
       };
   return (
@@ -101,7 +102,10 @@ function Waiting({ problem, open }: WaitingProps) {
             : ''}
         </span>
         {typed && <OfflineNote words={typed} />}
-        <Arrived open={open} />
+        <div className={css.waiting}>
+          <Queue open={open} />
+          <Arrived open={open} />
+        </div>
         <a className={css.plain} href="/api/v1/printing/scan-sheet.pdf" target="_blank" rel="noreferrer">
           Print the scan sheet
         </a>

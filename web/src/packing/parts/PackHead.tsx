@@ -1,5 +1,5 @@
 import { BenchView } from '@auk/contract';
-import { type PackState, packNotes } from '@auk/core';
+import { openNotes, type PackState } from '@auk/core';
 import { clock, minutesUntil, span } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { useMinute } from '../../parts/useMinute.js';
@@ -39,14 +39,14 @@ export function PackHead({ view, state }: { view: BenchView; state: PackState })
       )}
       {view.notes.map(n => (
         <span key={n.text} className={css.note}>
-          <b>{n.confirm && packNotes(state).includes(n.text) ? '▲ Confirm' : 'Note'}</b>
+          <b>{n.confirm && openNotes(state).some(o => o.text === n.text) ? '▲ Confirm' : 'Note'}</b>
           {n.text}
         </span>
       ))}
       <span className={css.end}>
         <b>{view.behind} behind you</b>
         <small>
-          {me.name} · {view.parcelNo}
+          {me.name} · {view.parcels.at(-1)!.no}
         </small>
       </span>
     </header>

@@ -1,5 +1,13 @@
 import type { BenchView, OfferView } from '@auk/contract';
-import { count, formatMoney, type PackState } from '@auk/core';
+import {
+  count,
+  expectedMg,
+  formatMoney,
+  type PackState,
+  packClosed,
+  packDone,
+  parcelAtHand,
+} from '@auk/core';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import { clock, day, weight } from '../../parts/format.js';
@@ -7,47 +15,78 @@ import textCss from '../../parts/text.module.css';
 import { OfflineNote } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
 import type { LabelDesk } from '../useLabelDesk.js';
+import { BoxDrawing } from './BoxDrawing.js';
 
 interface Props {
   state: PackState;
   view: BenchView;
+  /** The parcel whose label is next. */
+  parcelNo: string;
   desk: LabelDesk;
   waiting: number;
   offline: boolean;
 }
 
 /** Beside the lines: box and weight while packing, services and label when closed. */
-export function PackSide({ state, view, desk, waiting, offline }: Props) {
-  const box = state.boxes.find(b => b.code === state.boxCode);
+export function PackSide({ state, view, parcelNo, desk, waiting, offline }: Props) {
+  const closed = packClosed(state);
+  const bought = desk.label?.state === 'bought';
   return (
     <aside className={css.side}>
-      {!state.closed && (
-        <>
-          <h2>{box ? `Box ${box.name}` : 'No box yet'}</h2>
-          <p className={textCss.quiet}>
-            {box
-              ? 'Proposed by size and weight. Scan another box to change it.'
-              : 'No box here takes all pieces. Scan the one you use.'}
-          </p>
-          <dl>
-            <dt>Weight</dt>
-            <dd>
-              {state.weightMg ? weight(state.weightMg) : 'not yet'}
-              {view.expectedMg > 0 && <small> expected {weight(view.expectedMg)}</small>}
-            </dd>
-            <dt>Boxes</dt>
-            <dd className={textCss.code}>{state.boxes.map(b => b.code).join(' ')}</dd>
-          </dl>
-        </>
-      )}
-      {state.closed && desk.label?.state === 'bought' && <Bought desk={desk} />}
-      {state.closed && desk.label?.state !== 'bought' && <Offers desk={desk} view={view} />}
+      {state.parcels.length > 1 && <ParcelRow state={state} view={view} />}
+      {!closed && <AtHand state={state} />}
+      {closed && !state.choices.checkOnly && bought && <Bought desk={desk} />}
+      {closed && !state.choices.checkOnly && !bought && <Offers desk={desk} parcelNo={parcelNo} />}
       {offline && <OfflineNote words={`No network. ${count(waiting, 'scan')} kept, to be sent.`} />}
     </aside>
   );
 }
 
-function Offers({ desk, view }: { desk: LabelDesk; view: BenchView }) {
+/** The parcels of the order: which is at hand, what is in each, which have their label. */
+function ParcelRow({ state, view }: Pick<Props, 'state' | 'view'>) {
+  const hand = parcelAtHand(state);
+  return (
+    <div className={css.parcels} role="group" aria-label="Parcels">
+      {state.parcels.map(p => {
+        const units = Object.values(p.holds).reduce((n, u) => n + u, 0);
+        const label = view.parcels.find(v => v.seq === p.no)?.label?.state === 'bought';
+        return (
+          <span key={p.no} aria-current={p === hand && !p.closed ? 'true' : undefined}>
+            {p.no}: {count(units, 'piece')}
+            {label ? ', ✓ labelled' : p.closed ? ', closed' : ''}
+          </span>
+        );
+      })}
+    </div>
+  );
+}
+
+/** The parcel at hand: how it is packed, and what it weighs. */
+function AtHand({ state }: { state: PackState }) {
+  const { no, boxCode, weightMg } = parcelAtHand(state);
+  const box = state.boxes.find(b => b.code === boxCode);
+  const expected = packDone(state) ? expectedMg(state) : null;
+  return (
+    <>
+      <h2>
+        {state.parcels.length > 1 && `Parcel ${no}, `}
+        {box ? `Box ${box.name}` : 'No box yet'}
+      </h2>
+      <BoxDrawing state={state} />
+      <dl>
+        <dt>Weight</dt>
+        <dd>
+          {weightMg ? weight(weightMg) : 'not yet'}
+          {expected !== null && <small> expected {weight(expected)}</small>}
+        </dd>
+        <dt>Boxes</dt>
+        <dd className={textCss.code}>{state.boxes.map(b => b.code).join(' ')}</dd>
+      </dl>
+    </>
+  );
+}
+
+function Offers({ desk, parcelNo }: { desk: LabelDesk; parcelNo: string }) {
   const { offers } = desk;
   if (!offers)
     return desk.busy ? (
@@ -62,7 +101,7 @@ function Offers({ desk, view }: { desk: LabelDesk; view: BenchView }) {
     );
   return (
     <>
-      <h2>Services for {view.parcelNo}</h2>
+      <h2>Services for {parcelNo}</h2>
       <p className={textCss.quiet} style={{ marginBottom: 10 }}>
         promised {offers.promised ? day(offers.promised) : 'no day'}, paid{' '}
         {formatMoney(offers.paidMinor, offers.currency)} for shipping

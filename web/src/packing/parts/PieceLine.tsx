@@ -12,14 +12,16 @@ interface Props {
   done: number;
   /** The one that is at hand is drawn larger. */
   now: boolean;
+  /** Nothing of it is missing; by its counts when not said. */
+  whole?: boolean;
   /** What there is to know about it, under its name. */
   about: (string | null | false)[];
   children?: ReactNode;
 }
 
 /** One product at the bench or the dock: what it looks like, how many are wanted, how many are there. */
-export function PieceLine({ product, wanted, done, now, about, children }: Props) {
-  const all = done === wanted;
+export function PieceLine({ product, wanted, done, now, whole, about, children }: Props) {
+  const all = whole ?? done === wanted;
   return (
     <div
       data-part="line"

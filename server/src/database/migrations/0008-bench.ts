@@ -1,0 +1,38 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { steps } from './steps.js';
+
+/**
+ * A session at the bench is the order's, which may leave in several parcels; what is told of units (serial numbers, lots, expiry, answers)
+ * is kept. Parts may be left out. Boxes are mailers too, are counted, and stand in the order in which they are preferred.
+ */
+export const BENCH = [
+  'ALTER TABLE parcel ADD COLUMN IF NOT EXISTS seq INT NOT NULL DEFAULT 1 AFTER orderId',
+  `UPDATE parcel c JOIN (SELECT id, ROW_NUMBER() OVER (PARTITION BY orderId ORDER BY no) AS seq FROM parcel) n ON n.id = c.id SET c.seq = n.seq`,
+  'ALTER TABLE parcel ADD UNIQUE INDEX IF NOT EXISTS byOrderSeq (orderId, seq)',
+  'ALTER TABLE scanSession ADD UNIQUE INDEX IF NOT EXISTS byOrderKind (orderId, kind)',
+  'ALTER TABLE scanSession DROP INDEX IF EXISTS byOrder',
+  `UPDATE scanSession x JOIN parcel c ON c.id = x.parcelId SET x.orderId = c.orderId
+     WHERE x.kind = 'pack' AND NOT EXISTS (SELECT 1 FROM parcel d WHERE d.orderId = c.orderId AND d.seq > c.seq)`,
+  'ALTER TABLE scanSession DROP FOREIGN KEY IF EXISTS scanSession_ibfk_2',
+  'ALTER TABLE scanSession DROP INDEX IF EXISTS parcelId',
+  'ALTER TABLE scanSession DROP COLUMN IF EXISTS parcelId',
+  'ALTER TABLE orderNote ADD COLUMN IF NOT EXISTS word VARCHAR(40) NULL AFTER confirm',
+  'ALTER TABLE linePart ADD COLUMN IF NOT EXISTS optional BOOL NOT NULL DEFAULT FALSE, ADD COLUMN IF NOT EXISTS leftOut INT NOT NULL DEFAULT 0, ADD CONSTRAINT linePartLeftOut CHECK (leftOut >= 0)',
+  "ALTER TABLE box ADD COLUMN IF NOT EXISTS kind ENUM('box','mailer') NOT NULL DEFAULT 'box', ADD COLUMN IF NOT EXISTS stock INT NULL, ADD COLUMN IF NOT EXISTS position INT NOT NULL DEFAULT 0, ADD COLUMN IF NOT EXISTS retiredAt DATETIME(3) NULL",
+  'UPDATE box b JOIN (SELECT code, ROW_NUMBER() OVER (ORDER BY 1.0 * length * width * height, code) AS position FROM box) n ON n.code = b.code SET b.position = n.position',
+  `CREATE TABLE IF NOT EXISTS unitFact (id UUID NOT NULL PRIMARY KEY, orderId UUID NOT NULL REFERENCES orders (id), partId UUID NOT NULL REFERENCES linePart (id), parcelId UUID NOT NULL REFERENCES parcel (id),
+     productId UUID NOT NULL REFERENCES product (id), n INT NOT NULL, serial VARCHAR(60) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NULL, lot VARCHAR(60) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NULL,
+     expiry DATE NULL, answer VARCHAR(60) NULL, at DATETIME(3) NOT NULL, personId UUID NULL, returnedAt DATETIME(3) NULL,
+     liveSerial VARCHAR(60) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin AS (IF(returnedAt IS NULL, serial, NULL)) PERSISTENT,
+     UNIQUE (productId, liveSerial), UNIQUE (orderId, n), INDEX bySerial (serial), INDEX byLot (lot), INDEX byPart (partId), INDEX byParcel (parcelId))`,
+];
+
+export class Bench1764700000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await steps(runner, '0008-bench', BENCH);
+  }
+
+  async down(): Promise<void> {
+    throw new Error('Migrations only go forward.');
+  }
+}

@@ -1,0 +1,147 @@
+import {
+  type BenchBox,
+  type BenchPiece,
+  type Box,
+  openPack,
+  type PackChoices,
+  type PackLine,
+  type PackState,
+  type Piece,
+  planBoxes,
+  type ScanProduct,
+  type UnitWants,
+} from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import type { Sql } from '../database/db.js';
+import { HouseService } from '../house/house.module.js';
+import { CatalogService, type Product } from '../products/products.module.js';
+import { linesToPack, packerNotes } from './packing.queries.js';
+
+/** What a parcel costs beside its box, in house minor units, while nobody has said otherwise. */
+const WAY_MINOR = 600;
+/** How far a weight may be off: 30 grams, or 3 % of what is expected. */
+const TOLERANCE: PackChoices = { checkOnly: false, toleranceMg: 30_000, tolerancePpm: 30_000 };
+
+/** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
+@Injectable()
+export class Opening {
+  constructor(
+    private readonly catalog: CatalogService,
+    private readonly house: HouseService,
+  ) {}
+
+  async state(sql: Sql, order: { id: string; no: number }): Promise<PackState> {
+    const boxes = await this.catalog.boxes(sql);
+    const lines = await this.lines(sql, order.id);
+    const choices = await this.house.setting(sql, 'bench', TOLERANCE);
+    const way = await this.house.setting(sql, 'parcelCostMinor', WAY_MINOR);
+    const notes = await packerNotes(sql, order.id);
+    return openPack({
+      orderNo: `OR-${order.no}`,
+      lines,
+      boxes: boxes.map(toBenchBox),
+      proposed: proposed(boxes, lines, way),
+      notes: notes.filter(n => n.confirm).map(({ text, word }) => ({ text, word })),
+      choices,
+    });
+  }
+
+  /** The lines of an order that are here to be packed. */
+  async lines(sql: Sql, orderId: string): Promise<PackLine[]> {
+    const rows = await linesToPack(sql, orderId);
+    const all = await this.catalog.withParts(
+      sql,
+      rows.flatMap(r => [r.productId, r.lineProductId]),
+    );
+    return rows.map(r => toLine(r, all));
+  }
+}
+
+/** The boxes of the cheapest plan, one for each parcel; none while a size is not known. */
+function proposed(boxes: readonly Box[], lines: readonly PackLine[], way: number): string[] {
+  const pieces: Piece[] = [];
+  for (const l of lines) {
+    if (!l.piece?.size) return [];
+    pieces.push({ ...l.piece, id: l.product.sku, size: l.piece.size, quantity: l.wanted });
+  }
+  return planBoxes(boxes, pieces, { cost: b => way + b.priceMinor }).parcels.map(p => p.box.code);
+}
+
+const toBenchBox = ({ code, name, tareMg, limitMg, inner, kind }: Box): BenchBox => ({
+  code,
+  name,
+  tareMg,
+  limitMg,
+  inner,
+  kind: kind ?? 'box',
+});
+
+const toScanProduct = ({ id, sku, name, codes, picture, hint }: Product): ScanProduct => ({
+  id,
+  sku,
+  name,
+  codes,
+  picture,
+  hint,
+});
+
+function toLine(r: Awaited<ReturnType<typeof linesToPack>>[number], all: Map<string, Product>): PackLine {
+  const product = all.get(r.productId)!;
+  const sold = all.get(r.lineProductId)!;
+  const kitParts =
+    product.kind === 'kit'
+      ? product.recipe.parts.map(p => ({
+          product: toScanProduct(all.get(p.productId)!),
+          perKit: p.quantity,
+          scanned: 0,
+        }))
+      : [];
+  const bundle =
+    sold.kind === 'bundle'
+      ? {
+          id: r.lineId,
+          name: sold.name,
+          codes: sold.codes.map(c => c.code),
+          each: Math.max(1, Math.round(r.quantity / r.lineQuantity)),
+        }
+      : null;
+  return {
+    id: r.id,
+    product: toScanProduct(product),
+    wanted: r.quantity,
+    packed: 0,
+    kitParts,
+    bundle,
+    piece: toPiece(product),
+    wants: toWants(product.facts, r),
+    optional: !!r.optional,
+    leftOut: 0,
+  };
+}
+
+function toPiece({ size, weightMg, packedWeightMg, facts }: Product): BenchPiece {
+  return {
+    size,
+    weightMg: packedWeightMg ?? weightMg ?? 0,
+    ...(facts.fragile === true && { fragile: true }),
+    ...(facts.upright === true && { upright: true }),
+    ...(facts.foldable === true && { foldable: true }),
+    ...(facts.alone === true && { alone: true }),
+    ...(typeof facts.perParcel === 'number' && { most: facts.perParcel }),
+  };
+}
+
+/** What is asked of each unit: by the product's facts, less what picking told already. */
+function toWants(
+  facts: Product['facts'],
+  { lots, expires }: { lots: string | null; expires: number },
+): UnitWants {
+  const text = (key: string) => (typeof facts[key] === 'string' ? (facts[key] as string).trim() : '');
+  return {
+    ...(text('warning') && { warning: text('warning') }),
+    ...(facts.serials === true && { serial: text('serialForm') }),
+    ...(facts.lots === true && { lot: lots?.split('\n') ?? [] }),
+    ...(facts.expiry === true && !expires && { expiry: true as const }),
+    ...(text('question') && { question: text('question') }),
+  };
+}

@@ -1,0 +1,48 @@
+import type { Captured } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { newId, type Tx } from '../database/db.js';
+import { leaveOut } from '../records/records.module.js';
+import { UnitFact } from './unitFact.entity.js';
+
+/** What is told of packed units, kept with their order. */
+@Injectable()
+export class UnitFacts {
+  async keep(
+    tx: Tx,
+    {
+      n,
+      line,
+      serial,
+      lot,
+      expiry,
+      answer,
+      ...of
+    }: Captured & { orderId: string; parcelId: string; productId: string },
+  ): Promise<void> {
+    await tx.insert(UnitFact, [
+      {
+        id: newId(),
+        orderId: of.orderId,
+        partId: line,
+        parcelId: of.parcelId,
+        productId: of.productId,
+        n,
+        serial: serial ?? null,
+        lot: lot ?? null,
+        expiry: expiry ?? null,
+        answer: answer ?? null,
+        at: tx.at,
+        personId: tx.personId,
+      },
+    ]);
+  }
+
+  async forget(tx: Tx, orderId: string, n: number): Promise<void> {
+    await tx.of(UnitFact).delete({ orderId, n });
+  }
+
+  /** Units of a part are left out, or (negative) wanted again. */
+  leaveOut(tx: Tx, partId: string, units: number): Promise<void> {
+    return leaveOut(tx, partId, units);
+  }
+}

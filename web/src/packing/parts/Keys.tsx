@@ -1,0 +1,43 @@
+import type { ScanIn } from '@auk/contract';
+import Button from '@mui/material/Button';
+import css from '../../scans/bench.module.css';
+
+/** A key of the bench: Alt and its number does what the code does. */
+export interface BenchKey {
+  key: string;
+  name: string;
+  scans: string;
+  by?: 'pressed';
+}
+
+interface Props {
+  /** Null when the order is closed. */
+  keys: readonly BenchKey[] | null;
+  take: (text: string, by?: ScanIn['by']) => void;
+  leave: () => void;
+}
+
+/** What can be done without a scanner too, each with its key. */
+export function Keys({ keys, take, leave }: Props) {
+  return (
+    <div className={css.keys}>
+      {keys === null ? (
+        <Button color="inherit" onClick={leave}>
+          next order
+        </Button>
+      ) : (
+        keys.map(({ key, name, scans, by }) => (
+          <span key={name} className={css.key}>
+            <kbd>{key}</kbd>
+            <Button color="inherit" title={`Alt ${key}`} onClick={() => take(scans, by)}>
+              {name}
+            </Button>
+          </span>
+        ))
+      )}
+      <small>
+        {keys === null ? 'or scan the next slip' : 'Alt and the number, or the code of the scan sheet'}
+      </small>
+    </div>
+  );
+}
