@@ -49,7 +49,7 @@ test('the bench asks again for prices that could not be had', async ({ page }) =
   await atBench(page, no, 'No Prices');
   await page.route('**/api/v1/parcels/*/offers', route => route.fulfill(problem(503, 'later')));
   await packAll(page);
-  for (const text of ['BX-3', '3 lb', 'AUK-CLOSE']) await scan(page, text);
+  for (const text of ['BX-3', '3 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
   await expect(page.getByRole('heading', { name: 'No prices' })).toBeVisible();
   await page.unroute('**/api/v1/parcels/*/offers');
   await page.keyboard.press('Alt+1');

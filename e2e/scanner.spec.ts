@@ -81,6 +81,7 @@ test('the label’s answer is lost: the bench says so, pressing again buys nothi
   await packAll(page);
   await scan(page, 'BX-3');
   await scan(page, '2 lb');
+  await scan(page, 'AUK-YES');
   await scan(page, 'AUK-LABEL');
   await expect(part(page, 'offer').first()).toBeVisible();
   const parcel = /PA-\d+/.exec(await page.getByRole('banner').innerText())![0];

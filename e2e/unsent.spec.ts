@@ -149,7 +149,7 @@ test('a label’s key pressed again after it is bought undoes nothing', async ({
   const { id, no } = await picked(page, 'UN-6', 'Once Bought');
   await atBench(page, no, 'Once Bought');
   await packAll(page);
-  for (const text of ['BX-3', '3 lb', 'AUK-CLOSE']) await scan(page, text);
+  for (const text of ['BX-3', '3 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
   await expect(part(page, 'offer').first()).toBeVisible();
   await page.keyboard.press('Alt+1');
   await expect(says(page)).toContainText('Label bought');

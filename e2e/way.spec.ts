@@ -82,7 +82,9 @@ test('one order from a file to a departed parcel, by keyboard and scanner', asyn
   // Box and weight, the services of both carriers, the label: shown price = charged price.
   await scan(page, 'BX-3');
   await scan(page, '3 lb 2 oz');
-  await expect(answer).toHaveText('Weight 3 lb 2 oz.');
+  await expect(answer).toContainText('3 lb 2 oz is about');
+  await scan(page, 'AUK-YES');
+  await expect(answer).toHaveText('Weight 3 lb 2 oz, as you say.');
   await scan(page, 'AUK-CLOSE');
   const offers = part(page, 'offer');
   await expect(offers.first()).toBeVisible();

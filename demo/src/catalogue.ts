@@ -20,6 +20,12 @@ export interface DemoProduct {
     lots?: boolean;
     expiry?: boolean;
     leastStock?: number;
+    serials?: boolean;
+    serialForm?: string;
+    warning?: string;
+    optional?: boolean;
+    upright?: boolean;
+    foldable?: boolean;
   };
 }
 
@@ -482,6 +488,17 @@ const BUNDLES: Made[] = [
 /** Kept in lots that expire. */
 const LOTTED = new Set(['MIT-STR-10', 'MIT-STR-50', 'MIT-OXA-35']);
 
+/** What the bench asks of some products, and how some of them may lie. */
+const ASKED: Record<string, DemoProduct['facts']> = {
+  'SCL-HV': { serials: true, serialForm: 'HS-999999' },
+  'KNF-EL-10': { serials: true, warning: 'Its blade must be in the sleeve.' },
+  'SED-BOR': { optional: true },
+  'JKT-M': { foldable: true },
+  'JKT-L': { foldable: true },
+  'SYR-1GL': { upright: true },
+  'SYR-2GL': { upright: true },
+};
+
 /** A GTIN-13 of the range kept for use within one house (20 to 29), so that it is nobody's. */
 function houseGtin(index: number): string {
   const body = `20${String(index + 1).padStart(10, '0')}`;
@@ -494,6 +511,7 @@ function piece([sku, name, lb, inches, dollars, picture, hint, caseOf]: Line): O
     ...(hint?.includes('sharp') && { sharp: true }),
     ...(hint?.includes('liquid') && { liquid: true }),
     ...(LOTTED.has(sku) && { lots: true, expiry: true }),
+    ...ASKED[sku],
   };
   return {
     sku,

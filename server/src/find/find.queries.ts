@@ -31,8 +31,9 @@ export function byOwnCode(
        UNION ALL SELECT IF(kind = 'tote', 'tote', 'place'), code, CONCAT('Place ', code), id FROM place WHERE code = ? AND kind <> 'parcel'
        UNION ALL SELECT 'product', p.sku, p.name, p.id FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
        UNION ALL SELECT 'product', sku, name, id FROM product WHERE sku = ?
-       UNION ALL SELECT 'order', CONCAT('OR-', no), CONCAT(channelNumber, ', ', buyer), id FROM orders WHERE channelNumber = ? LIMIT 1`,
-    [...numbers, code, code, code, code, text],
+       UNION ALL SELECT 'order', CONCAT('OR-', no), CONCAT(channelNumber, ', ', buyer), id FROM orders WHERE channelNumber = ?
+       UNION ALL SELECT 'order', CONCAT('OR-', o.no), CONCAT(p.name, ' ', ?, ' in order ', o.channelNumber), o.id FROM unitFact f JOIN orders o ON o.id = f.orderId JOIN product p ON p.id = f.productId WHERE f.serial = ? OR f.lot = ? LIMIT 1`,
+    [...numbers, code, code, code, code, text, text, text, text],
   );
 }
 

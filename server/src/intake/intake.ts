@@ -313,11 +313,13 @@ export class OrderIntake {
     const suspected = group(suspicions, s => s.orderId);
     for (const p of prepared) p.stops = checkPrepared(p, around, suspected.get(p.id) ?? []);
     await this.insert(tx, channel, prepared, suspicions);
-    const { served } = await this.reservations.reserveWants(
+    const { served, holds } = await this.reservations.reserveWants(
       tx,
       prepared.flatMap(p => p.wants),
     );
-    for (const p of prepared) stages.set(p.received.channelNumber, stageOf(p, served.get(p.id) ?? 0));
+    const promised = new Map(holds.map(h => [h.partId, h.change]));
+    for (const p of prepared)
+      stages.set(p.received.channelNumber, stageOf(p, served.get(p.id) ?? 0, promised));
     await this.storeStages(tx, prepared, stages);
     return stages;
   }
@@ -389,13 +391,18 @@ function answerOf(r: ReceivedOrder, stage: Stage, news: News): Received {
   return { ...common, state: 'changed', says: waits };
 }
 
-function stageOf(p: Prepared, held: number): Stage {
+/** The stage of an order that has just come in. What may be left out is wanted as far as it was promised. */
+function stageOf(p: Prepared, held: number, promised: ReadonlyMap<string, number>): Stage {
+  const optional = new Set(p.rows.parts.filter(x => x.optional === true).map(x => x.id));
   return orderStage({
     checked: true,
     cancelled: false,
     parked: false,
     stopReasons: p.stops.length,
-    wanted: p.wants.reduce((n, w) => n + w.quantity, 0),
+    wanted: p.wants.reduce(
+      (n, w) => n + (optional.has(w.partId) ? (promised.get(w.partId) ?? 0) : w.quantity),
+      0,
+    ),
     held: { ...emptyHolds(), soft: held },
     closed: 0,
     labelled: 0,

@@ -1,0 +1,210 @@
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { bringIn, idOfOrder, listAndPick, scanOf } from './drive.js';
+import { type Caller, differences, type House, openHouse } from './house.js';
+
+let house: House;
+let lead: Caller;
+let packer: Caller;
+beforeAll(async () => {
+  house = await openHouse('bench');
+  lead = await house.signIn('AB-1001');
+  packer = await house.signIn('AB-1002');
+});
+afterAll(() => house.close());
+
+/** Orders of the web store that are picked, each `[number, sku, quantity][]` of one buyer a number. */
+async function pickedOrders(lines: [number: string, sku: string, quantity: number][]): Promise<string[]> {
+  await bringIn(
+    lead,
+    lines.map(([number, sku, quantity]) => [number, sku, quantity, '9.00', `Buyer ${number}`]),
+  );
+  const ids: string[] = [];
+  for (const number of new Set(lines.map(l => l[0]))) ids.push(await idOfOrder(lead, number));
+  await listAndPick(lead, ids);
+  return ids;
+}
+
+const order = async (id: string) => (await lead.get(`orders/${id}`)).body;
+// biome-ignore lint/suspicious/noExplicitAny: a view of the API
+async function opened(code: string, caller = packer): Promise<any> {
+  const { status, body } = await caller.post('packing/open', { code, device: 'bench-1' });
+  expect([status, body.detail]).toEqual([200, undefined]);
+  return body;
+}
+// biome-ignore lint/suspicious/noExplicitAny: a view of the API
+async function scans(sessionId: string, texts: string[], caller = packer): Promise<any> {
+  let last;
+  for (const text of texts)
+    last = (await caller.post(`packing/sessions/${sessionId}/scans`, scanOf(text))).body;
+  return last;
+}
+const codeOf = (
+  view: { state: { lines: { product: { sku: string; codes: { code: string }[] } }[] } },
+  sku: string,
+) => view.state.lines.find(l => l.product.sku === sku)!.product.codes[0]!.code;
+const rows = (sql: string, params: unknown[] = []) => house.db.rows<Record<string, unknown>>(sql, params);
+
+test('one order leaves in two parcels: each has its lines, box, weight and label', async () => {
+  const [id] = await pickedOrders([
+    ['TWO-1', 'JAR-HEX-12', 2],
+    ['TWO-1', 'BOOK-1ST', 1],
+  ]);
+  const view = await opened((await order(id!)).row.no);
+  const [jar, book] = [codeOf(view, 'JAR-HEX-12'), codeOf(view, 'BOOK-1ST')];
+  const first = await scans(view.sessionId, [jar, jar, 'BX-2', '1 kg', 'AUK-NEXTBOX']);
+  expect(first.answer.says).toBe('Parcel 1 closed. Parcel 2 is open.');
+  expect((await order(id!)).row.stage).toBe('Picked');
+  expect(await rows('SELECT 1 FROM place WHERE busyWith = ?', [id])).not.toEqual([]);
+  const last = await scans(view.sessionId, [book, 'BX-1', '900 g', 'AUK-YES', 'AUK-CLOSE']);
+  expect(last.answer.says).toBe('Parcel 2 closed: the order is packed.');
+  expect((await order(id!)).row.stage).toBe('Packed');
+  expect(await rows('SELECT 1 FROM place WHERE busyWith = ?', [id])).toEqual([]);
+  const { parcels } = (await packer.get(`packing/sessions/${view.sessionId}`)).body;
+  expect(parcels).toMatchObject([
+    { seq: 1, closed: true },
+    { seq: 2, closed: true },
+  ]);
+  expect(
+    await rows(
+      "SELECT c.seq, c.boxCode, CAST(SUM(a.quantity) AS INT) AS units FROM parcel c JOIN allocation a ON a.parcelKey = c.id AND a.hold = 'packed' WHERE c.orderId = ? GROUP BY c.id ORDER BY c.seq",
+      [id],
+    ),
+  ).toEqual([
+    { seq: 1, boxCode: 'BX-2', units: 2 },
+    { seq: 2, boxCode: 'BX-1', units: 1 },
+  ]);
+  for (const p of parcels)
+    expect((await packer.get(`parcels/${p.no}/offers`)).body.offers.length).toBeGreaterThan(0);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('a serial number is one unit only, also for two benches at once, until it is undone', async () => {
+  const [a, b] = await pickedOrders([
+    ['SER-1', 'SCL-HV', 1],
+    ['SER-2', 'SCL-HV', 1],
+  ]);
+  const views = [await opened((await order(a!)).row.no), await opened((await order(b!)).row.no, lead)];
+  const code = codeOf(views[0], 'SCL-HV');
+  expect((await scans(views[0].sessionId, [code, 'HS-12'])).answer.says).toBe(
+    'HS-12 is no serial number of the form HS-999999.',
+  );
+  await scans(views[1].sessionId, [code], lead);
+  const both = await Promise.all([
+    scans(views[0].sessionId, ['HS-000777']),
+    scans(views[1].sessionId, ['HS-000777'], lead),
+  ]);
+  expect(both.map(r => r.answer.tone).sort()).toEqual(['complete', 'wrong']);
+  const loser = both.findIndex(r => r.answer.tone === 'wrong');
+  expect(both[loser].answer.says).toMatch(/^HS-000777 left with OR-\d+ and did not come back\.$/);
+  await scans(views[1 - loser].sessionId, ['AUK-UNDO'], loser === 1 ? packer : lead);
+  const then = await scans(views[loser].sessionId, ['HS-000777'], loser === 0 ? packer : lead);
+  expect(then.answer.tone).toBe('complete');
+  expect(await rows('SELECT serial FROM unitFact')).toEqual([{ serial: 'HS-000777' }]);
+  expect((await lead.get('find?text=HS-000777')).body).toMatchObject({
+    exact: { kind: 'order', name: expect.stringContaining('HS-000777') },
+  });
+  expect(await differences(house)).toEqual([]);
+});
+
+test('what may be left out makes no order Short, and what was left out is put back', async () => {
+  await bringIn(lead, [
+    ['OPT-1', 'JAR-HEX-12', 1, '5.00', 'Buyer OPT-1'],
+    ['OPT-1', 'SED-BOR', 9_000, '0.00', 'Buyer OPT-1'],
+  ]);
+  const first = await idOfOrder(lead, 'OPT-1');
+  expect((await order(first)).row.stage).toBe('Clear');
+  expect((await lead.post(`orders/${first}/cancel`, { reason: 'It was only tried' })).status).toBe(200);
+  const [id] = await pickedOrders([
+    ['OPT-2', 'JAR-HEX-12', 1],
+    ['OPT-2', 'SED-BOR', 2],
+  ]);
+  const view = await opened((await order(id!)).row.no);
+  const after = await scans(view.sessionId, [
+    codeOf(view, 'JAR-HEX-12'),
+    codeOf(view, 'SED-BOR'),
+    'AUK-WITHOUT',
+    'AUK-UNDO',
+    'AUK-WITHOUT',
+    'BX-2',
+    '1 kg',
+    'AUK-YES',
+  ]);
+  expect(after.state.lines.find((l: { optional: boolean }) => l.optional)).toMatchObject({
+    packed: 1,
+    leftOut: 1,
+  });
+  expect((await scans(view.sessionId, ['AUK-CLOSE'])).answer.says).toBe('Parcel closed.');
+  expect((await order(id!)).row.stage).toBe('Packed');
+  expect(
+    await rows(
+      "SELECT CAST(SUM(m.quantity) AS INT) AS n FROM stockMove m JOIN product p ON p.id = m.productId WHERE m.causeId = ? AND m.why = 'put back' AND p.sku = 'SED-BOR'",
+      [id],
+    ),
+  ).toEqual([{ n: 1 }]);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('an order is opened by its list, its staging place or one of its pieces: the most urgent', async () => {
+  const [id] = await pickedOrders([['WAY-1', 'SMK-4-ST', 1]]);
+  const { row } = await order(id!);
+  const [{ no }] = (await rows(
+    'SELECT l.no FROM pickList l JOIN pickStop s ON s.listId = l.id JOIN allocation a ON a.stopKey = s.id WHERE a.orderId = ? LIMIT 1',
+    [id],
+  )) as [{ no: number }];
+  expect((await opened(`PL-${no}`)).orderId).toBe(id);
+  const piece = await packer.post('packing/open', { code: 'SMK-4-ST', device: 'bench-1' });
+  expect(piece.body.state.lines.map((l: { product: { sku: string } }) => l.product.sku)).toContain(
+    'SMK-4-ST',
+  );
+  await house.db.run(
+    "UPDATE place t JOIN place g ON g.code = 'STAGE-1' SET t.standsAtId = g.id WHERE t.busyWith = ?",
+    [id],
+  );
+  expect((await packer.post('packing/open', { code: 'STAGE-1', device: 'bench-1' })).status).toBe(200);
+  expect((await packer.get('packing/queue')).body.length).toBeGreaterThan(0);
+  expect((await packer.post('packing/open', { code: 'NOTHING-7', device: 'bench-1' })).status).toBe(404);
+  expect(row.stage).toBe('Picked');
+});
+
+test('a piece that another order wants is named with that order, and one that looks alike', async () => {
+  const [a, b] = await pickedOrders([
+    ['WHO-1', 'JAR-HEX-12', 1],
+    ['WHO-2', 'JAR-HEX-09', 1],
+  ]);
+  const view = await opened((await order(a!)).row.no);
+  const { answer } = await scans(view.sessionId, ['JAR-HEX-09']);
+  expect(answer.tone).toBe('wrong');
+  expect(answer.says).toContain('Not in this order: Honey jar, hex, 9 oz');
+  expect(answer.next).toContain((await order(b!)).row.no);
+  expect(answer.next).toContain('read the label');
+});
+
+test('pressing and counting all the rest are rights', async () => {
+  const [id] = await pickedOrders([['RIGHT-1', 'JAR-HEX-12', 3]]);
+  const view = await opened((await order(id!)).row.no);
+  const path = `packing/sessions/${view.sessionId}/scans`;
+  const admin = await house.signIn('AB-1005');
+  const rights = (await admin.get('people/rights')).body;
+  expect(rights).toBeDefined();
+  for (const right of ['pack.by-hand', 'pack.all'])
+    expect((await admin.post('people/rights', { right, role: 'packer', on: false })).status).toBe(200);
+  const pressed = { ...scanOf(codeOf(view, 'JAR-HEX-12')), by: 'pressed' };
+  expect((await packer.post(path, pressed)).status).toBe(403);
+  expect((await packer.post(path, scanOf('AUK-ALL'))).status).toBe(403);
+  expect((await lead.post(path, { ...pressed, id: v7() })).body.answer.says).toContain('1 of 3');
+  expect((await lead.post(path, scanOf('AUK-ALL'))).body.state.lines[0].packed).toBe(3);
+});
+
+test('bad scans: very long, a finished order again, the same scan twice at once', async () => {
+  const [id] = await pickedOrders([['BAD-1', 'JAR-HEX-12', 1]]);
+  const view = await opened((await order(id!)).row.no);
+  expect((await scans(view.sessionId, ['x'.repeat(4_000)])).answer.says).toContain('characters');
+  const scan = scanOf(codeOf(view, 'JAR-HEX-12'));
+  const path = `packing/sessions/${view.sessionId}/scans`;
+  const twice = await Promise.all([packer.post(path, scan), packer.post(path, scan)]);
+  expect(twice.map(t => t.body.repeated).sort()).toEqual([false, true]);
+  await scans(view.sessionId, ['BX-1', '1 kg', 'AUK-YES', 'AUK-CLOSE']);
+  expect((await scans(view.sessionId, [scan.text])).answer.says).toContain('is packed and closed');
+  expect((await opened((await order(id!)).row.no)).state.parcels[0].closed).toBe(true);
+});
