@@ -500,7 +500,7 @@ test('notes of three kinds; the packer must confirm; slip and invoice are papers
   await bench.goto('/bench');
   await expect(bench.getByText('Scan a slip or a tote')).toBeVisible();
   await scan(bench, order.row.no);
-  await expect(bench.getByText('Wrap it twice')).toBeVisible();
+  await expect(says(bench)).toHaveText('Read this: Wrap it twice');
   await expect(bench.getByText('knows the owner')).toBeHidden();
   const answer = says(bench);
   await scan(bench, await codeOf(page.request, 'BOOK-1ST'));

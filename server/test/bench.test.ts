@@ -34,7 +34,8 @@ async function opened(code: string, caller = packer): Promise<any> {
 }
 // biome-ignore lint/suspicious/noExplicitAny: a view of the API
 async function scans(sessionId: string, texts: string[], caller = packer): Promise<any> {
-  let last;
+  // biome-ignore lint/suspicious/noExplicitAny: a view of the API
+  let last: any;
   for (const text of texts)
     last = (await caller.post(`packing/sessions/${sessionId}/scans`, scanOf(text))).body;
   return last;

@@ -119,7 +119,8 @@ function scoreOf(b: Block, room: Size, rule: FillRule): number {
       gap +
       volume / volumeOf(room)
     );
-  if (rule.choose === 'heaviest') return b.shape.weightMg * 4 - gap;
+  // The heaviest first, and each as low as it lies.
+  if (rule.choose === 'heaviest') return b.shape.weightMg * 4 - b.way.height / room.height - gap / 8;
   return b.shape.volume * 4 - gap;
 }
 

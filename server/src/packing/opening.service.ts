@@ -32,15 +32,16 @@ export class Opening {
 
   async state(sql: Sql, order: { id: string; no: number }): Promise<PackState> {
     const boxes = await this.catalog.boxes(sql);
-    const lines = await this.lines(sql, order.id);
+    const found = await this.lines(sql, order.id);
     const choices = await this.house.setting(sql, 'bench', TOLERANCE);
     const way = await this.house.setting(sql, 'parcelCostMinor', WAY_MINOR);
     const notes = await packerNotes(sql, order.id);
+    const { lines, proposed } = asPlanned(boxes, found, way);
     return openPack({
       orderNo: `OR-${order.no}`,
       lines,
       boxes: boxes.map(toBenchBox),
-      proposed: proposed(boxes, lines, way),
+      proposed,
       notes: notes.filter(n => n.confirm).map(({ text, word }) => ({ text, word })),
       choices,
     });
@@ -57,14 +58,25 @@ export class Opening {
   }
 }
 
-/** The boxes of the cheapest plan, one for each parcel; none while a size is not known. */
-function proposed(boxes: readonly Box[], lines: readonly PackLine[], way: number): string[] {
+/** The boxes of the cheapest plan, one for each parcel, and the lines in the order in which they go in; as they came while a size is not known. */
+function asPlanned(
+  boxes: readonly Box[],
+  lines: PackLine[],
+  way: number,
+): { lines: PackLine[]; proposed: string[] } {
   const pieces: Piece[] = [];
   for (const l of lines) {
-    if (!l.piece?.size) return [];
-    pieces.push({ ...l.piece, id: l.product.sku, size: l.piece.size, quantity: l.wanted });
+    if (!l.piece?.size) return { lines, proposed: [] };
+    pieces.push({ ...l.piece, id: l.id, size: l.piece.size, quantity: l.wanted });
   }
-  return planBoxes(boxes, pieces, { cost: b => way + b.priceMinor }).parcels.map(p => p.box.code);
+  const { parcels } = planBoxes(boxes, pieces, { cost: b => way + b.priceMinor });
+  const order = parcels.flatMap(p => p.placed.map(q => q.piece.id));
+  const at = (l: PackLine) => (order.includes(l.id) ? order.indexOf(l.id) : order.length);
+  return {
+    // What may be left out comes last.
+    lines: [...lines].sort((a, b) => Number(a.optional) - Number(b.optional) || at(a) - at(b)),
+    proposed: parcels.map(p => p.box.code),
+  };
 }
 
 const toBenchBox = ({ code, name, tareMg, limitMg, inner, kind }: Box): BenchBox => ({

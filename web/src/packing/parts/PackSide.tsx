@@ -46,18 +46,18 @@ export function PackSide({ state, view, parcelNo, desk, waiting, offline }: Prop
 function ParcelRow({ state, view }: Pick<Props, 'state' | 'view'>) {
   const hand = parcelAtHand(state);
   return (
-    <div className={css.parcels} role="group" aria-label="Parcels">
+    <ul className={css.parcels} aria-label="Parcels">
       {state.parcels.map(p => {
         const units = Object.values(p.holds).reduce((n, u) => n + u, 0);
         const label = view.parcels.find(v => v.seq === p.no)?.label?.state === 'bought';
         return (
-          <span key={p.no} aria-current={p === hand && !p.closed ? 'true' : undefined}>
+          <li key={p.no} aria-current={p === hand && !p.closed ? 'true' : undefined}>
             {p.no}: {count(units, 'piece')}
             {label ? ', ✓ labelled' : p.closed ? ', closed' : ''}
-          </span>
+          </li>
         );
       })}
-    </div>
+    </ul>
   );
 }
 
