@@ -1,3 +1,5 @@
+export * from './benches.js';
+export * from './boxes.js';
 export * from './carriers.js';
 export * from './catalog.js';
 export * from './channels.js';

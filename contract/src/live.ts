@@ -6,6 +6,8 @@ export const LiveTopic = z.enum([
   'lists',
   'plans',
   'parcels',
+  'prints',
+  'boxes',
   'departures',
   'stock',
   'catalog',

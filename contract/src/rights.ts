@@ -25,6 +25,7 @@ export const RIGHTS = {
   'pack.by-hand': { words: 'Press pieces at the bench instead of scanning them', roles: ['lead', 'packer'] },
   'pack.all': { words: 'Count all the rest of a line at once at the bench', roles: ['lead', 'packer'] },
   'parcels.open': { words: 'Take closed parcels open again', roles: ['lead', 'packer'] },
+  'benches.change': { words: 'Set up benches and printers', roles: ['lead'] },
   'boxes.change': { words: 'Keep the kinds of boxes', roles: ['lead'] },
   'labels.print': { words: 'Print labels again', roles: ['lead', 'packer', 'office'] },
   handover: { words: 'Hand parcels over and close departures', roles: ['lead', 'packer'] },

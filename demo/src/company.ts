@@ -151,6 +151,19 @@ const inch = (a: number, b: number, c: number) => ({
 });
 const lb = (n: number) => Math.round(n * 453_592.37);
 
+/** Printers of the demo: stand-ins, two for labels and one for papers. */
+export const PRINTERS = [
+  { code: 'labels-1', name: 'Labels, bench 1' },
+  { code: 'labels-2', name: 'Labels, bench 2' },
+  { code: 'papers', name: 'Papers' },
+] as const;
+
+/** Benches of the demo, each with its printers. */
+export const BENCHES = [
+  { code: 'BE-1', name: 'Bench 1', label: 'labels-1', slip: 'papers' },
+  { code: 'BE-2', name: 'Bench 2', label: 'labels-2', slip: 'papers' },
+] as const;
+
 export const BOXES = [
   { code: 'BX-1', name: 'B1', ...inch(9, 6, 2), tareMg: lb(0.15), limitMg: lb(5), priceMinor: 32 },
   { code: 'BX-2', name: 'B2', ...inch(12, 9, 4), tareMg: lb(0.3), limitMg: lb(15), priceMinor: 55 },

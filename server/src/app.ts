@@ -9,6 +9,7 @@ import cookieParser from 'cookie-parser';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import type { DataSource } from 'typeorm';
+import { BenchesModule } from './benches/benches.module.js';
 import { type Carrier, CarrierRegistry, CarriersModule } from './carriers/carriers.module.js';
 import { CatalogModule } from './catalog/catalog.module.js';
 import { ChannelsModule } from './channels/channels.module.js';
@@ -82,6 +83,7 @@ const MODULES = [
   OrdersModule,
   RatingModule,
   PrintingModule,
+  BenchesModule,
   LabelsModule,
   ChannelsModule,
   DeparturesModule,

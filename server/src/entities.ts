@@ -1,4 +1,8 @@
 import { ActKey } from './acts/actKey.entity.js';
+import { Bench } from './benches/bench.entity.js';
+import { BenchDevice } from './benches/benchDevice.entity.js';
+import { Printer } from './benches/printer.entity.js';
+import { PrintJob } from './benches/printJob.entity.js';
 import { PictureFile } from './catalog/pictureFile.entity.js';
 import { Product } from './catalog/product.entity.js';
 import { ProductAlias } from './catalog/productAlias.entity.js';
@@ -110,6 +114,10 @@ export const ENTITIES = [
   Suspicion,
   Box,
   UnitFact,
+  Bench,
+  BenchDevice,
+  Printer,
+  PrintJob,
   Parcel,
   Label,
   ReturnLine,

@@ -1,6 +1,7 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { bringIn, idOfOrder, listAndPick, scanOf } from './drive.js';
+import { Rounds } from '../src/leases/leases.module.js';
+import { bringIn, idOfOrder, listAndPick, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -208,4 +209,79 @@ test('bad scans: very long, a finished order again, the same scan twice at once'
   await scans(view.sessionId, ['BX-1', '1 kg', 'AUK-YES', 'AUK-CLOSE']);
   expect((await scans(view.sessionId, [scan.text])).answer.says).toContain('is packed and closed');
   expect((await opened((await order(id!)).row.no)).state.parcels[0].closed).toBe(true);
+});
+
+test('slip and label come out at the bench of the order; without paper they wait, and are printed again only when asked', async () => {
+  const { printers, benches } = (await packer.get('benches')).body;
+  expect(benches.map((b: { code: string }) => b.code)).toEqual(['BE-1', 'BE-2']);
+  expect((await packer.get('benches/mine?device=bench-1')).body).toEqual({ bench: null });
+  expect((await packer.post('benches/BE-7/take', { device: 'bench-1' })).status).toBe(404);
+  expect((await packer.post('benches/be-1/take', { device: 'bench-1' })).body.bench.name).toBe('Bench 1');
+  const sheets = (code: string) => house.standins.printers.get(code)!.sheets().length;
+  house.standins.printers.get('labels-1')!.hasPaper = false;
+  const [id] = await pickedOrders([['PRINT-1', 'JAR-HEX-12', 1]]);
+  const view = await opened((await order(id!)).row.no);
+  await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12'), 'BX-1', '1 kg', 'AUK-YES', 'AUK-CLOSE']);
+  const { no } = view.parcels[0];
+  const { offers } = (await packer.get(`parcels/${no}/offers`)).body;
+  expect((await packer.post(`parcels/${no}/label`, wishOf(offers[0]))).body.state).toBe('bought');
+  await house.app.get(Rounds).once('jobs');
+  expect([sheets('papers'), sheets('labels-1')]).toEqual([1, 0]);
+  const tray = async () => (await packer.get('benches/tray')).body;
+  expect((await tray())[0]).toMatchObject({
+    kind: 'label',
+    state: 'waiting',
+    why: 'Labels, bench 1: It is out of paper.',
+    bench: 'Bench 1',
+  });
+  const troubled = (await packer.get('benches')).body.printers.find(
+    (p: { waiting: number }) => p.waiting === 1,
+  );
+  expect(troubled).toMatchObject({
+    name: 'Labels, bench 1',
+    trouble: 'Labels, bench 1: It is out of paper.',
+  });
+  house.standins.printers.get('labels-1')!.hasPaper = true;
+  const [job] = await tray();
+  // Twice: what waits comes out once.
+  for (let i = 0; i < 2; i++) expect((await packer.post(`benches/tray/${job.id}/again`)).status).toBe(200);
+  await house.app.get(Rounds).once('jobs');
+  expect(sheets('labels-1')).toBe(1);
+  const printed = (await tray()).find((j: { id: string }) => j.id === job.id);
+  expect(printed).toMatchObject({ state: 'printed', copies: 1, why: null });
+  expect((await packer.post(`benches/tray/${job.id}/again`)).status).toBe(200);
+  await house.app.get(Rounds).once('jobs');
+  expect(sheets('labels-1')).toBe(2);
+  expect(
+    house.standins.desks
+      .get(offers[0].carrier)!
+      .books.all()
+      .filter(b => b.reference === no),
+  ).toHaveLength(1);
+  expect((await packer.post(`benches/tray/${v7()}/again`)).status).toBe(404);
+  expect(printers).toHaveLength(3);
+});
+
+test('benches and printers are set up by who may; names are told apart', async () => {
+  expect(
+    (await packer.post('benches', { name: 'X', label: null, slip: null, invoice: null, afterOrder: 'next' }))
+      .status,
+  ).toBe(403);
+  const plain = { label: null, slip: null, invoice: null, afterOrder: 'next' };
+  expect((await lead.post('benches', { name: 'By the door', ...plain })).status).toBe(200);
+  expect((await lead.post('benches', { name: 'By the door', ...plain })).body.detail).toContain(
+    'There is a bench “By the door” already',
+  );
+  const made = (await lead.get('benches')).body.benches.find(
+    (b: { name: string }) => b.name === 'By the door',
+  );
+  expect(made).toMatchObject({ code: 'BE-3', afterOrder: 'next' });
+  expect(
+    (await lead.post('benches', { id: made.id, name: 'At the door', ...plain, label: v7() })).status,
+  ).toBe(409);
+  expect((await lead.post('benches', { id: v7(), name: 'No such', ...plain })).status).toBe(404);
+  expect((await lead.post('benches/printers', { name: 'Spare', url: 'ftp://printer' })).status).toBe(400);
+  expect((await lead.post('benches/printers', { name: 'Spare', url: 'http://127.0.0.1:9/p' })).status).toBe(
+    200,
+  );
 });

@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { CarrierBuy, CarrierParcel, Mischief, ToldTracking } from '@auk/contract';
-import { CARRIERS, CHANNELS } from '@auk/demo';
+import { CARRIERS, CHANNELS, PRINTERS } from '@auk/demo';
 import { Books } from './books.js';
 import { CarrierDesk, type Charge } from './carrier.js';
 import {
@@ -12,11 +12,13 @@ import {
   type ChannelTrick,
   type StockTold,
 } from './channel.js';
+import { PrinterDesk } from './printer.js';
 
 /** The stand-ins of one installation: carriers under /CODE/..., channels under /channels. All on one loopback port. */
 export class Standins {
   readonly desks: Map<string, CarrierDesk>;
   readonly channels: Map<string, ChannelDesk>;
+  readonly printers: Map<string, PrinterDesk>;
   readonly told: Books<ToldTracking>;
   /** How often a channel was told, repeats counted. */
   tellings = 0;
@@ -37,6 +39,9 @@ export class Standins {
           () => new Date(),
         ),
       ]),
+    );
+    this.printers = new Map(
+      PRINTERS.map(p => [p.code, new PrinterDesk(p.code, join(folder, 'printers', p.code))]),
     );
     this.told = new Books<ToldTracking>(join(folder, 'told.jsonl'));
   }
@@ -64,6 +69,7 @@ export class Standins {
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     try {
       const [, where = '', what = '', key = ''] = (request.url ?? '').split('/');
+      if (where === 'printers') return await this.printer(what, key, request, response);
       const body = request.method === 'POST' ? JSON.parse(await text(request)) : null;
       const desk = this.desks.get(where);
       if (where === 'channels') {
@@ -80,6 +86,38 @@ export class Standins {
     } catch (error) {
       send(response, { status: 400, body: { error: (error as Error).message.slice(0, 300) } });
     }
+  }
+
+  /** A printer takes documents, shows what it has printed, and runs out of paper when it is told to. */
+  private async printer(
+    name: string,
+    what: string,
+    request: IncomingMessage,
+    response: ServerResponse,
+  ): Promise<void> {
+    const desk = this.printers.get(name);
+    if (!desk) return send(response, { status: 404, body: { error: 'no such printer' } });
+    const url = new URL(request.url ?? '', 'http://standins.example');
+    if (request.method === 'POST' && what === '') {
+      const key = String(request.headers['idempotency-key'] ?? '');
+      const pdf = await bytes(request);
+      if (!/^[\w-]{1,80}$/.test(key))
+        return send(response, { status: 400, body: { error: 'a key is wanted' } });
+      if (desk.print(key, pdf) === null) return void response.writeHead(503).end('It is out of paper.');
+      return send(response, { status: 200, body: {} });
+    }
+    if (request.method === 'POST') {
+      desk.hasPaper = url.searchParams.get('has') === 'yes';
+      return void response.writeHead(303, { location: `/printers/${name}` }).end();
+    }
+    const file = url.pathname.split('/')[4];
+    if (file) {
+      const sheet = desk.sheet(decodeURIComponent(file));
+      if (!sheet) return send(response, { status: 404, body: { error: 'no such sheet' } });
+      return void response.writeHead(200, { 'content-type': 'application/pdf' }).end(sheet);
+    }
+    if (what === 'sheets') return send(response, { status: 200, body: desk.sheets() });
+    response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(desk.page());
   }
 
   /** A channel's way of answering; what it is told to do wrong it does once each time. */
@@ -195,15 +233,17 @@ export class Standins {
   }
 }
 
-async function text(request: IncomingMessage): Promise<string> {
+const text = async (request: IncomingMessage): Promise<string> => (await bytes(request)).toString('utf8');
+
+async function bytes(request: IncomingMessage): Promise<Buffer> {
   const parts: Buffer[] = [];
   let size = 0;
   for await (const part of request) {
     size += (part as Buffer).length;
-    if (size > 1_000_000) throw new Error('the request is too large');
+    if (size > 20_000_000) throw new Error('the request is too large');
     parts.push(part as Buffer);
   }
-  return Buffer.concat(parts).toString('utf8');
+  return Buffer.concat(parts);
 }
 
 function send(response: ServerResponse, answer: ChannelAnswer): void {

@@ -88,6 +88,9 @@ const DESK: RouteObject[] = [
   page('/setup/papers', () => import('./printing/pages/PapersPage.js')),
   page('/setup/people', () => import('./people/pages/PeoplePage.js')),
   page('/setup/floor', () => import('./picking/pages/FloorChoicesPage.js')),
+  page('/setup/benches', () => import('./benches/pages/BenchesPage.js')),
+  page('/setup/tray', () => import('./benches/pages/TrayPage.js')),
+  page('/setup/boxes', () => import('./packing/pages/BoxesPage.js')),
   page('/setup/upkeep', () => import('./setup/pages/UpkeepPage.js')),
   { path: '/setup', element: <Navigate to="/setup/channels" replace /> },
 ];

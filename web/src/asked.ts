@@ -4,6 +4,8 @@ import type { QueryClient } from '@tanstack/react-query';
 /** Which questions are asked again when something of a topic changed, here or anywhere: the first word of their keys. */
 const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
   orders: ['board', 'strip', 'orders', 'order', 'lists', 'buyers', 'planChoices'],
+  boxes: ['boxes'],
+  prints: ['benches', 'tray'],
   lists: ['lists', 'list', 'heaps', 'arrived', 'queue', 'troubles', 'strip', 'board'],
   plans: ['plan', 'plans'],
   parcels: ['parcels', 'arrived', 'strip', 'board', 'order', 'offers'],

@@ -130,7 +130,7 @@ export function takeBack(state: PackState): PackStep {
   const gone = state.captured.find(c => c.n === first.captured);
   const next: PackState = {
     ...moved.state,
-    at: state.history.at(-2)?.[0]!.line ?? null,
+    at: state.history.at(-2)?.at(0)?.line ?? null,
     captured: gone ? state.captured.filter(c => c !== gone) : state.captured,
     history: state.history.slice(0, -1),
   };

@@ -107,7 +107,8 @@ function command(state: PackState, name: string): PackStep {
 function allTheRest(state: PackState): PackStep {
   const at = lineAtHand(state);
   const line = state.lines[at];
-  if (!line || packLineOpen(line) <= 0) return refuse(state, 'Nothing is missing.', packHint(state));
+  if (line === undefined || packLineOpen(line) <= 0)
+    return refuse(state, 'Nothing is missing.', packHint(state));
   const { warning: _, ...asked } = line.wants;
   if (Object.keys(asked).length > 0)
     return refuse(state, `Something is asked of each ${line.product.name}.`, 'Scan them one by one.');

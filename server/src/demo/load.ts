@@ -30,7 +30,9 @@ import { PurchaseOrders } from '../receiving/receiving.module.js';
 import { BUILDS, HAND, leaveWith } from '../records/records.module.js';
 import { type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
+import { loadBenches } from './benches.js';
 import { PackedPast, type PastParcel } from './past.js';
+import { movePrinters } from './standins.queries.js';
 
 /** How much demo to make. */
 export interface DemoSize {
@@ -91,6 +93,7 @@ export class DemoLoader {
     say(`${open.length} orders of today`);
     await this.awaited(now);
     await this.connect(size.standins, now);
+    await this.at(now, tx => loadBenches(tx, size.standins));
     await this.db.run("UPDATE job SET state = 'done' WHERE state = 'waiting'");
     await this.db.run(
       "UPDATE departure d SET d.state = 'closed', d.closedAt = d.cutOff WHERE d.cutOff < ? AND NOT EXISTS (SELECT 1 FROM parcel p WHERE p.departureId = d.id AND p.departedAt IS NULL)",
@@ -135,6 +138,7 @@ export class DemoLoader {
       "UPDATE channelLink l JOIN channel c ON c.id = l.channelId SET l.address = CONCAT(?, '/channels/', c.code) WHERE l.address LIKE 'http://127.0.0.1:%/channels/%'",
       [standins],
     );
+    await this.at(new Date(), tx => movePrinters(tx, standins));
   }
 
   private at<T>(at: Date, work: (tx: Tx) => Promise<T>): Promise<T> {

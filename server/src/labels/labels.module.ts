@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { BenchesModule } from '../benches/benches.module.js';
 import { CarriersModule } from '../carriers/carriers.module.js';
 import { LeasesModule } from '../leases/leases.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
@@ -21,6 +22,7 @@ import { Labels } from './labels.service.js';
     ParcelsModule,
     RatingModule,
     PrintingModule,
+    BenchesModule,
   ],
   controllers: [LabelsController],
   providers: [Labels],

@@ -7,6 +7,7 @@ export interface LabelRow {
   id: string;
   parcelId: string;
   orderId: string;
+  parcelNo: number;
   state: LabelState;
   carrier: string;
   carrierName: string;
@@ -66,7 +67,7 @@ export function orderOfLabel(sql: Sql, id: string): Promise<Pick<Parcel, 'orderI
 
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
   return tx.one(
-    'SELECT b.id, b.parcelId, c.orderId, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );
 }

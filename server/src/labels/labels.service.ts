@@ -1,6 +1,7 @@
 import type { BuyLabel, CarrierBought, CarrierBuy, LabelView } from '@auk/contract';
 import { type LabelEvent, labelHolds, labelNext, nextDeparture, readFinding } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { PrintQueue } from '../benches/benches.module.js';
 import type { Carrier } from '../carriers/carriers.module.js';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, errnoOf, fromJson, type Tx } from '../database/db.js';
@@ -58,6 +59,7 @@ export class Labels {
     private readonly leases: Leases,
     private readonly rounds: Rounds,
     private readonly carriers: CarrierRegistry,
+    private readonly prints: PrintQueue,
   ) {
     rounds.register({
       name: ROUND,
@@ -280,6 +282,7 @@ export class Labels {
         `Label bought: ${row.carrierName}, ${row.serviceName}, ${answer.tracking}.`,
       ),
     ]);
+    await this.prints.add(tx, 'label', row.orderId, row.parcelNo);
   }
 
   private async failed(tx: Tx, row: LabelRow, type: LabelEvent['type'], why: string): Promise<void> {

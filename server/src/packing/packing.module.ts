@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { BenchesModule } from '../benches/benches.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
 import { ProductsModule } from '../products/products.module.js';
@@ -18,6 +19,7 @@ export { PackingService } from './packing.service.js';
 @Module({
   imports: [
     TypeOrmModule.forFeature([UnitFact]),
+    BenchesModule,
     HouseModule,
     ProductsModule,
     StockModule,

@@ -10,6 +10,7 @@ import {
   type Scan,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { PrintQueue } from '../benches/benches.module.js';
 import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
@@ -58,6 +59,7 @@ export class PackingService {
     private readonly opening: Opening,
     private readonly views: BenchViews,
     private readonly facts: UnitFacts,
+    private readonly prints: PrintQueue,
   ) {}
 
   arrived = (): Promise<ArrivedRow[]> => this.views.arrived();
@@ -326,6 +328,8 @@ export class PackingService {
       event(tx, parcel.orderId, 'packed', boxCode ? `Packed in box ${boxCode}.` : 'Checked, without a box.'),
     ]);
     await refreshStages(tx, [parcel.orderId]);
+    if (last)
+      for (const kind of ['slip', 'invoice'] as const) await this.prints.add(tx, kind, parcel.orderId);
     await tx.tell('parcels', parcel.id);
   }
 }

@@ -10,9 +10,11 @@ export interface SheetCode {
 const COMMANDS: SheetCode[] = [
   { code: 'AUK-UNDO', name: 'Undo', does: 'takes the last scan back' },
   { code: 'AUK-LABEL', name: 'Label', does: 'closes the parcel, then buys the first service' },
+  { code: 'AUK-NEXTBOX', name: 'Next box', does: 'bench: closes this parcel, opens another' },
+  { code: 'AUK-WITHOUT', name: 'Leave out', does: 'bench: goes without what may be left out' },
   { code: 'AUK-ASIDE', name: 'Set aside', does: 'leaves the order for later' },
-  { code: 'AUK-YES', name: 'Yes', does: 'confirms a note at the bench' },
-  { code: 'AUK-ALL', name: 'All the rest', does: 'picking: takes all pieces of this stop' },
+  { code: 'AUK-YES', name: 'Yes', does: 'bench: confirms a note, a warning, a weight' },
+  { code: 'AUK-ALL', name: 'All the rest', does: 'takes all pieces of this stop or line' },
   { code: 'AUK-SHORT', name: 'Not enough', does: 'picking: the rest is not there' },
   { code: 'AUK-NEXT', name: 'Next list', does: 'Floor: takes the pick list that is next' },
   { code: 'AUK-SKIP', name: 'Later', does: 'picking: goes on to the next stop' },

@@ -1,7 +1,10 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { HouseModule } from '../house/house.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { Box } from './box.entity.js';
+import { BoxesController } from './boxes.controller.js';
+import { Boxes } from './boxes.service.js';
 import { CatalogService } from './catalog.service.js';
 import { Listing } from './listing.entity.js';
 import { ListingsQueries } from './listings.queries.js';
@@ -16,8 +19,9 @@ export { factsHeld, type Product, stockedParts } from './product.js';
 export { StockForSale } from './stockForSale.js';
 
 @Module({
-  imports: [TypeOrmModule.forFeature([Box, Listing]), StockModule],
-  providers: [CatalogService, LineMatching, StockForSale, ListingsQueries],
+  imports: [TypeOrmModule.forFeature([Box, Listing]), StockModule, HouseModule],
+  controllers: [BoxesController],
+  providers: [Boxes, CatalogService, LineMatching, StockForSale, ListingsQueries],
   exports: [CatalogService, LineMatching, StockForSale, ListingsQueries],
 })
 export class ProductsModule {}

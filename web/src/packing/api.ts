@@ -1,6 +1,15 @@
-import { ArrivedRow, BenchView, type BuyLabel, LabelView, OffersView, QueueRow } from '@auk/contract';
+import {
+  ArrivedRow,
+  BenchView,
+  BoxesView,
+  type BoxIn,
+  type BuyLabel,
+  LabelView,
+  OffersView,
+  QueueRow,
+} from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
-import { get, post } from '../api.js';
+import { get, post, send } from '../api.js';
 import { heldOr, heldSession } from '../held.js';
 import { deviceId } from '../scans/device.js';
 
@@ -37,3 +46,12 @@ export const offersQuery = (parcelNo: string) =>
 
 export const buyLabel = (parcelNo: string, wish: BuyLabel) =>
   post(LabelView, `parcels/${parcelNo}/label`, wish);
+
+/** The kinds of boxes, those first that are preferred. */
+export const boxesQuery = queryOptions({
+  queryKey: ['boxes'],
+  queryFn: () => get(BoxesView, 'boxes'),
+});
+
+export const saveBox = (box: BoxIn) => send('boxes', box);
+export const arrangeBoxes = (codes: readonly string[]) => send('boxes/order', { codes });

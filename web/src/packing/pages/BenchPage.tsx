@@ -1,9 +1,10 @@
 import { BenchView } from '@auk/contract';
 import { count } from '@auk/core';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { wordsOf } from '../../api.js';
+import { myBenchQuery, takeBench } from '../../benches/api.js';
 import { stripQuery } from '../../departures/api.js';
 import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
@@ -14,7 +15,7 @@ import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
-import { openAtBench } from '../api.js';
+import { openAtBench, queueQuery } from '../api.js';
 import { Arrived } from '../parts/Arrived.js';
 import { PackBoard } from '../parts/PackBoard.js';
 import { Queue } from '../parts/Queue.js';
@@ -24,40 +25,61 @@ export default function BenchPage() {
   useTitle('Bench');
   const [view, setView] = useState<BenchView | null>(null);
   const [problem, setProblem] = useState<WaitingProps['problem']>(null);
+  const client = useQueryClient();
+  const bench = useQuery(myBenchQuery).data?.bench ?? null;
   const opening = useRef(false);
   /** Pieces that were scanned before the answer to their slip was there. */
   const early = useRef<string[]>([]);
   /** Opens what a code belongs to. What is scanned meanwhile waits for it. */
-  const open = useCallback(async (code: string) => {
-    if (opening.current) {
-      early.current.push(code);
-      return;
-    }
-    opening.current = true;
-    try {
-      setView(await openAtBench(code));
-      setProblem(null);
-      playTone('right');
-    } catch (error) {
-      const { says, cure } = wordsOf(error);
-      const lost = early.current.splice(0).length;
-      const after = lost > 0 ? ` ${count(lost, 'scan')} made after it counted nowhere.` : '';
-      setProblem(before => ({
-        says,
-        cure: cure + after,
-        times: before?.says === says ? before.times + 1 : 1,
-      }));
-      setView(null);
-      playTone('wrong');
-    }
-    opening.current = false;
-  }, []);
+  const open = useCallback(
+    async (code: string) => {
+      if (opening.current) {
+        early.current.push(code);
+        return;
+      }
+      opening.current = true;
+      try {
+        if (/^BE-/i.test(code.trim()))
+          client.setQueryData(myBenchQuery.queryKey, await takeBench(code.trim()));
+        else setView(await openAtBench(code));
+        setProblem(null);
+        playTone('right');
+      } catch (error) {
+        const { says, cure } = wordsOf(error);
+        const lost = early.current.splice(0).length;
+        const after = lost > 0 ? ` ${count(lost, 'scan')} made after it counted nowhere.` : '';
+        setProblem(before => ({
+          says,
+          cure: cure + after,
+          times: before?.says === says ? before.times + 1 : 1,
+        }));
+        setView(null);
+        playTone('wrong');
+      }
+      opening.current = false;
+    },
+    [client],
+  );
+  /** An order is done: what follows is the bench's choice. */
+  const done = useCallback(async () => {
+    if (bench?.afterOrder !== 'next') return;
+    const next = (await client.fetchQuery({ ...queueQuery, staleTime: 0 })).find(q => q.packer === null);
+    if (next) await open(next.no);
+    else setView(null);
+  }, [bench, client, open]);
   return (
     <div className={css.bench}>
       {view ? (
-        <PackBoard key={view.sessionId} view={view} open={open} early={early} leave={() => setView(null)} />
+        <PackBoard
+          key={view.sessionId}
+          view={view}
+          open={open}
+          early={early}
+          leave={() => setView(null)}
+          done={done}
+        />
       ) : (
-        <Waiting problem={problem} open={open} />
+        <Waiting problem={problem} open={open} bench={bench?.name ?? null} />
       )}
     </div>
   );
@@ -66,10 +88,12 @@ export default function BenchPage() {
 interface WaitingProps {
   problem: { says: string; cure: string; times: number } | null;
   open: (code: string) => void;
+  /** The name of the bench that this device stands at. */
+  bench: string | null;
 }
 
 /** No order is open: what was refused, if anything, and what to scan. */
-function Waiting({ problem, open }: WaitingProps) {
+function Waiting({ problem, open, bench }: WaitingProps) {
   const me = useMe();
   const [typed, setTyped] = useState('');
   const strip = useQuery(stripQuery);
@@ -85,7 +109,8 @@ function Waiting({ problem, open }: WaitingProps) {
   return (
     <div className={`${css.edge} ${problem ? css.wrong : ''}`}>
       <header className={css.bhead}>
-        <h1>Bench</h1>
+        <h1>{bench ?? 'Bench'}</h1>
+        {bench === null && <small>Scan the code of your bench once, so that papers come out there.</small>}
         <Unsent />
         {me.role !== 'packer' && (
           <Link className={css.end} to="/board">

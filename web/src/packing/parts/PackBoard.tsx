@@ -30,6 +30,8 @@ interface Props {
   /** What was scanned while the order was being opened. */
   early: RefObject<string[]>;
   leave: () => void;
+  /** All of it is packed and has its labels. */
+  done: () => void;
 }
 
 /** Alt and a number: what each does, and when it is there. */
@@ -58,7 +60,7 @@ function keysOf(state: PackState, may: { all: boolean; byHand: boolean }): Bench
 }
 
 /** One order at the bench: what is in, what is missing, the answer to the last scan as the largest sentence. */
-export function PackBoard({ view: opened, open, early, leave }: Props) {
+export function PackBoard({ view: opened, open, early, leave, done }: Props) {
   const client = useQueryClient();
   const me = useMe();
   const [view, setView] = useState(opened);
@@ -85,6 +87,14 @@ export function PackBoard({ view: opened, open, early, leave }: Props) {
     parcel.label,
     () => void refresh().then(() => client.invalidateQueries(stripQuery)),
   );
+  const finished =
+    closed && view.parcels.every(p => p.closed && (state.choices.checkOnly || p.label?.state === 'bought'));
+  const wasFinished = useRef(finished);
+  useEffect(() => {
+    // An order that was done before it was opened stays, to be looked at.
+    if (finished && !wasFinished.current) done();
+    wasFinished.current = finished;
+  }, [finished, done]);
   const [typed, setTyped] = useState('');
 
   const take = useCallback(
@@ -96,8 +106,8 @@ export function PackBoard({ view: opened, open, early, leave }: Props) {
         return another && !begun(state) ? open(text) : scan(text, by);
       }
       if (code === 'AUK-LABEL') return desk.buyFirst();
-      const done = desk.label?.state === 'bought' || state.choices.checkOnly;
-      return OPENS.has(kindOf(text)) || (done && kindOf(text) !== 'nothing') ? open(text) : scan(text);
+      const over = desk.label?.state === 'bought' || state.choices.checkOnly;
+      return OPENS.has(kindOf(text)) || (over && kindOf(text) !== 'nothing') ? open(text) : scan(text);
     },
     [closed, desk, leave, open, scan, state],
   );

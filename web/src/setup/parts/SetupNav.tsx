@@ -8,6 +8,9 @@ export const SetupNav = () => (
       ['/setup/channels', 'Channels'],
       ['/setup/papers', 'Slips and invoices'],
       ['/setup/floor', 'Floor'],
+      ['/setup/benches', 'Benches'],
+      ['/setup/tray', 'Print tray'],
+      ['/setup/boxes', 'Boxes'],
       ['/setup/people', 'People'],
       ['/setup/upkeep', 'Upkeep'],
     ]}

@@ -1,0 +1,32 @@
+import { Entity, Index } from 'typeorm';
+import { Code, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+
+/** A packing place with its printers. Its code is printed and stuck on it. */
+@Entity('bench')
+@Index(['code'], { unique: true })
+@Index(['name'], { unique: true })
+@Index(['labelPrinterId'])
+@Index(['slipPrinterId'])
+@Index(['invoicePrinterId'])
+export class Bench {
+  @Uuid({ primary: true })
+  id!: string;
+
+  @Code(20)
+  code!: string;
+
+  @Text(40)
+  name!: string;
+
+  @Ref('Printer', { nullable: true })
+  labelPrinterId!: string | null;
+
+  @Ref('Printer', { nullable: true })
+  slipPrinterId!: string | null;
+
+  @Ref('Printer', { nullable: true })
+  invoicePrinterId!: string | null;
+
+  @OneOf(['wait', 'next'], { default: 'wait' })
+  afterOrder!: 'wait' | 'next';
+}

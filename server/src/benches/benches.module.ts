@@ -1,0 +1,21 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { JobsModule } from '../jobs/jobs.module.js';
+import { PrintingModule } from '../printing/printing.module.js';
+import { Bench } from './bench.entity.js';
+import { BenchDevice } from './benchDevice.entity.js';
+import { BenchesController } from './benches.controller.js';
+import { Benches } from './benches.service.js';
+import { Printer } from './printer.entity.js';
+import { PrintJob } from './printJob.entity.js';
+import { PrintQueue } from './printQueue.service.js';
+
+export { PrintQueue } from './printQueue.service.js';
+
+@Module({
+  imports: [TypeOrmModule.forFeature([Bench, BenchDevice, Printer, PrintJob]), JobsModule, PrintingModule],
+  controllers: [BenchesController],
+  providers: [Benches, PrintQueue],
+  exports: [PrintQueue],
+})
+export class BenchesModule {}

@@ -1,0 +1,36 @@
+import { BoxesView, BoxIn, BoxOrder, type Person } from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
+import { by, May, Me, SignedIn } from '../http/access.js';
+import { Answers, Takes } from '../http/api.js';
+import { parse } from '../http/parse.js';
+import { Boxes } from './boxes.service.js';
+
+@Controller('boxes')
+export class BoxesController {
+  constructor(private readonly boxes: Boxes) {}
+
+  @Get()
+  @SignedIn()
+  @Answers(BoxesView)
+  all(): Promise<BoxesView> {
+    return this.boxes.all();
+  }
+
+  @Post()
+  @HttpCode(200)
+  @May('boxes.change')
+  @Takes({ body: BoxIn })
+  @Answers('nothing')
+  save(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.boxes.save(parse(BoxIn, body), by(me));
+  }
+
+  @Post('order')
+  @HttpCode(200)
+  @May('boxes.change')
+  @Takes({ body: BoxOrder })
+  @Answers('nothing')
+  arrange(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.boxes.arrange(parse(BoxOrder, body).codes, by(me));
+  }
+}

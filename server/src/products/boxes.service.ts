@@ -1,0 +1,50 @@
+import type { BoxesView, BoxIn } from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { Db, type Doer } from '../database/db.js';
+import { HouseService } from '../house/house.module.js';
+import { Box } from './box.entity.js';
+
+/** The kinds of boxes of the house, in the order in which they are preferred. */
+@Injectable()
+export class Boxes {
+  constructor(
+    private readonly db: Db,
+    private readonly house: HouseService,
+  ) {}
+
+  async all(): Promise<BoxesView> {
+    const rows = await this.db.of(Box).find({ order: { position: 'ASC', code: 'ASC' } });
+    const { currency } = await this.house.warehouse(this.db);
+    return {
+      boxes: rows.map(({ position: _, retiredAt, ...b }) => ({ ...b, retired: retiredAt !== null })),
+      currency,
+    };
+  }
+
+  /** Keeps a box under its code; one with a new code is preferred least. A retired one is proposed no more. */
+  async save({ retired, ...box }: BoxIn, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      const known = await tx
+        .of(Box)
+        .findOne({ where: { code: box.code }, lock: { mode: 'pessimistic_write' } });
+      const retiredAt = retired ? (known?.retiredAt ?? tx.at) : null;
+      if (known) await tx.of(Box).update(box.code, { ...box, retiredAt });
+      else await tx.insert(Box, [{ ...box, retiredAt, position: (await tx.of(Box).count()) + 1 }]);
+      await tx.tell('boxes', box.code);
+    });
+  }
+
+  /** Puts boxes into an order; what is not named keeps its place after them. */
+  async arrange(codes: readonly string[], doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      const rows = await tx
+        .of(Box)
+        .find({ order: { position: 'ASC', code: 'ASC' }, lock: { mode: 'pessimistic_write' } });
+      const known = new Set(rows.map(r => r.code));
+      const named = [...new Set(codes)].filter(c => known.has(c));
+      const order = [...named, ...rows.map(r => r.code).filter(c => !named.includes(c))];
+      for (const [i, code] of order.entries()) await tx.of(Box).update(code, { position: i + 1 });
+      await tx.tell('boxes', 'order');
+    });
+  }
+}

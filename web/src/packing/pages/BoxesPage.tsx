@@ -1,0 +1,168 @@
+import { type BoxRow, can } from '@auk/contract';
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import DragHandle from '@mui/icons-material/DragHandle';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { changed } from '../../asked.js';
+import { Choice, type Options } from '../../parts/Choice.js';
+import { Form } from '../../parts/Form.js';
+import { Head } from '../../parts/Head.js';
+import { Line } from '../../parts/Line.js';
+import pageCss from '../../parts/page.module.css';
+import { ProblemNote } from '../../parts/problem.js';
+import { say } from '../../parts/say.js';
+import { Tick } from '../../parts/Tick.js';
+import textCss from '../../parts/text.module.css';
+import { useMe } from '../../people/useMe.js';
+import { SetupNav } from '../../setup/parts/SetupNav.js';
+import { arrangeBoxes, boxesQuery, saveBox } from '../api.js';
+import { type BoxText, NEW_BOX, readBox, textOf } from '../boxText.js';
+
+const KINDS: Options<BoxText['kind']> = [
+  ['box', 'box'],
+  ['mailer', 'mailer'],
+];
+
+/** The kinds of boxes, in the order in which they are preferred where two cost the same. */
+export default function BoxesPage() {
+  const client = useQueryClient();
+  const all = useQuery(boxesQuery);
+  const may = can(useMe(), 'boxes.change');
+  const boxes = all.data?.boxes ?? [];
+  const codes = boxes.map(b => b.code);
+  const arrange = useMutation({
+    mutationFn: arrangeBoxes,
+    // What was moved is seen at once, and goes back when it could not be kept.
+    onMutate: order =>
+      client.setQueryData(
+        boxesQuery.queryKey,
+        before => before && { ...before, boxes: order.map(c => before.boxes.find(b => b.code === c)!) },
+      ),
+    onSettled: () => changed(client, 'boxes'),
+  });
+  const sensors = useSensors(
+    useSensor(PointerSensor),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const drop = ({ active, over }: DragEndEvent) => {
+    if (over && over.id !== active.id)
+      arrange.mutate(arrayMove(codes, codes.indexOf(String(active.id)), codes.indexOf(String(over.id))));
+  };
+  return (
+    <>
+      <SetupNav />
+      <Head
+        title="Boxes"
+        about="What the bench proposes. The cheapest that takes all of it comes first; where two cost the same, the one that stands higher."
+      />
+      <ProblemNote error={all.error ?? arrange.error} />
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+        <SortableContext items={codes} strategy={verticalListSortingStrategy} disabled={!may}>
+          {boxes.map(b => (
+            <OneBox key={b.code} box={b} may={may} currency={all.data!.currency} />
+          ))}
+        </SortableContext>
+      </DndContext>
+      {all.data && may && <BoxForm key={boxes.length} box={null} may currency={all.data.currency} />}
+    </>
+  );
+}
+
+function OneBox({ box, may, currency }: { box: BoxRow; may: boolean; currency: string }) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: box.code });
+  return (
+    <div
+      ref={setNodeRef}
+      className={pageCss.tools}
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+    >
+      {may && (
+        <IconButton size="small" aria-label={`Move ${box.name}`} {...attributes} {...listeners}>
+          <DragHandle fontSize="small" />
+        </IconButton>
+      )}
+      <BoxForm box={box} may={may} currency={currency} />
+    </div>
+  );
+}
+
+function BoxForm({ box, may, currency }: { box: BoxRow | null; may: boolean; currency: string }) {
+  const client = useQueryClient();
+  const [input, setInput] = useState(box ? textOf(box, currency) : NEW_BOX);
+  const read = readBox(input, currency);
+  const touched = JSON.stringify(input) !== JSON.stringify(box ? textOf(box, currency) : NEW_BOX);
+  const save = useMutation({
+    mutationFn: saveBox,
+    onSuccess: async () => {
+      say(`Box ${input.name} is kept.`);
+      await changed(client, 'boxes');
+    },
+  });
+  const set = (change: Partial<BoxText>) => setInput({ ...input, ...change });
+  const field = (
+    key: 'name' | 'size' | 'tare' | 'limit' | 'price' | 'stock',
+    label: string,
+    width: number,
+  ) => (
+    <Line
+      label={label}
+      width={width}
+      value={input[key]}
+      disabled={!may}
+      onType={text => set({ [key]: text })}
+    />
+  );
+  return (
+    <Form
+      className={`${pageCss.fields} ${pageCss.bulk} ${pageCss.grow}`}
+      label={box ? `Box ${box.code}` : 'A further box'}
+      ready={may && touched && read.ok && !save.isPending}
+      onSend={() => read.ok && save.mutate(read.value)}
+    >
+      {box ? (
+        <span className={textCss.code}>{box.code}</span>
+      ) : (
+        <Line label="A further box" capitals width={7} value={input.code} onType={code => set({ code })} />
+      )}
+      {field('name', 'Name', 6)}
+      <Choice
+        label="Kind"
+        value={input.kind}
+        options={KINDS}
+        disabled={!may}
+        onChoose={kind => set({ kind })}
+      />
+      {field('size', 'Inner size', 10)}
+      {field('tare', 'Empty weight', 7)}
+      {field('limit', 'Carries', 6)}
+      {field('price', 'Price', 5)}
+      {field('stock', 'In stock', 6)}
+      {box && <Tick label="retired" checked={input.retired} onTick={retired => may && set({ retired })} />}
+      {may && touched && (
+        <Button type="submit" variant="outlined" color="secondary" disabled={!read.ok || save.isPending}>
+          {box ? 'Keep it' : 'Add it'}
+        </Button>
+      )}
+      {touched && !read.ok && <span className={textCss.stop}>{read.problem}</span>}
+      <ProblemNote error={save.error} />
+    </Form>
+  );
+}
