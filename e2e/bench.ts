@@ -1,15 +1,22 @@
 import { expect, type Page } from '@playwright/test';
 import { bringIn, codeOf, look, scan } from './hands.js';
 
-/** An order of three of one thing, picked by the API, for one bench alone; gives its slip's code and the thing's. */
-export async function picked(page: Page, number: string, buyer: string) {
-  await bringIn(page, [[number, buyer, 'BOOK-1ST', 3, '5.00']]);
+/** An order of some things, picked by the API, for one bench alone; gives its id and its slip's code. */
+export async function pickedOf(
+  page: Page,
+  number: string,
+  buyer: string,
+  lines: readonly [sku: string, quantity: number][],
+): Promise<{ id: string; no: string }> {
+  await bringIn(
+    page,
+    lines.map(([sku, quantity]) => [number, buyer, sku, quantity, '5.00']),
+  );
   const [{ id, no }] = (await look(page.request, `orders?words=${number}&stage=all`)).rows;
   const list = await (await page.request.post('/api/v1/picking/lists', { data: { orderIds: [id] } })).json();
   const opened = await (
     await page.request.post('/api/v1/picking/open', { data: { code: list.no, device: 'setup' } })
   ).json();
-  const code = await codeOf(page.request, 'BOOK-1ST');
   let count = 0;
   const send = (text: string) =>
     page.request.post(`/api/v1/picking/sessions/${opened.sessionId}/scans`, {
@@ -17,10 +24,16 @@ export async function picked(page: Page, number: string, buyer: string) {
     });
   for (const stop of opened.state.stops) {
     await send(stop.placeCode);
-    await send(code);
+    await send(stop.product.codes[0].code);
     if (stop.wanted > 1) await send('AUK-ALL');
   }
-  return { id, no, code };
+  return { id, no };
+}
+
+/** An order of three of one thing, picked; gives its slip's code and the thing's. */
+export async function picked(page: Page, number: string, buyer: string) {
+  const order = await pickedOf(page, number, buyer, [['BOOK-1ST', 3]]);
+  return { ...order, code: await codeOf(page.request, 'BOOK-1ST') };
 }
 
 /** How many of the thing the server has in the parcel of an order. */

@@ -492,6 +492,7 @@ const LOTTED = new Set(['MIT-STR-10', 'MIT-STR-50', 'MIT-OXA-35']);
 const ASKED: Record<string, DemoProduct['facts']> = {
   'SCL-HV': { serials: true, serialForm: 'HS-999999' },
   'KNF-EL-10': { serials: true, warning: 'Its blade must be in the sleeve.' },
+  'MIT-STR-10': { warning: 'Its leaflet must go along.' },
   'SED-BOR': { optional: true },
   'JKT-M': { foldable: true },
   'JKT-L': { foldable: true },

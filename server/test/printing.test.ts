@@ -139,8 +139,16 @@ test('a handover sheet lists what goes and only that', async () => {
 });
 
 test('the scan sheet holds the commands and the boxes', async () => {
-  const [page] = pagesOf(await drawScanSheet([{ code: 'BX-1', name: 'Box B1', does: '9 × 6 × 2 in' }]));
-  for (const words of ['Undo', 'Label', 'Set aside', 'Not enough', 'Box B1']) expect(page).toContain(words);
+  const boxes = Array.from({ length: 6 }, (_, i) => ({
+    code: `BX-${i + 1}`,
+    name: `Box B${i + 1}`,
+    does: '9 × 6 × 2 in',
+  }));
+  const pages = pagesOf(await drawScanSheet(boxes)).filter(p => p.trim() !== '');
+  expect(pages).toHaveLength(2);
+  for (const words of ['Undo', 'Label', 'Set aside', 'Not enough', 'Next box', 'AUK-WITHOUT'])
+    expect(pages[0]).toContain(words);
+  for (const words of ['Box B6', 'BX-6']) expect(pages[1]).toContain(words);
 });
 
 test('Code 128 refuses what it cannot hold', () => {

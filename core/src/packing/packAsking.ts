@@ -37,6 +37,8 @@ export function unitScanned(state: PackState, moves: PackMove[], parsed: Parsed,
   const told: UnitAsking['told'] = {};
   if (wants.warning && line.packed > 0) told.warning = 'read';
   const read: Partial<Record<UnitFact, string>> = {};
+  // What was picked from one lot is of that lot, unless its code says otherwise.
+  if (wants.lot?.length === 1 && first.part === undefined) told.lot = wants.lot[0]!;
   if (parsed.type === 'product') {
     if (parsed.serial && wants.serial !== undefined) read.serial = parsed.serial;
     if (parsed.lot && wants.lot) read.lot = parsed.lot;

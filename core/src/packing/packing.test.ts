@@ -243,6 +243,12 @@ describe('what is asked', () => {
     expect(saysOf(['SCALE', 'x'.repeat(61)], state)).toBe('That has 61 characters; 60 are the most.');
   });
 
+  test('what was picked from one lot is of that lot, unless its code says another', () => {
+    const state = wants({ lot: ['L7'] });
+    expect(play(['SCALE'], state).state.captured).toEqual([{ n: 1, line: 'a', parcel: 1, lot: 'L7' }]);
+    expect(saysOf(['SCALE'], wants({ lot: [] }))).toBe('Which lot of scale?');
+  });
+
   test('a code that holds them tells them', () => {
     const state = wants({ serial: '', lot: ['L7'], expiry: true });
     state.lines[0]!.product.codes.push({ code: '04012345678901', units: 1 });

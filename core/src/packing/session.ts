@@ -121,7 +121,7 @@ function allTheRest(state: PackState): PackStep {
 
 /** What may be left out is left out: the line at hand when it is such a one, else the first. */
 function without(state: PackState): PackStep {
-  const may = (l: PackLine | undefined) => l !== undefined && l.optional && packLineOpen(l) > 0;
+  const may = (l: PackLine | undefined) => l?.optional === true && packLineOpen(l) > 0;
   const hand = lineAtHand(state);
   const at = may(state.lines[hand]) ? hand : state.lines.findIndex(may);
   if (at === -1) return refuse(state, 'Nothing of this order may be left out.', packHint(state));

@@ -22,15 +22,21 @@ const COMMANDS: SheetCode[] = [
 const COLUMNS = [48, 330];
 const ROW = 112;
 
-/** Draws the scan sheet on letter paper: commands first, then boxes, two columns of large codes. */
+/** Codes on one page. */
+const PER_PAGE = 12;
+
+/** Draws the scan sheet on letter paper: commands first, then boxes, two columns of large codes, each with its words. */
 export function drawScanSheet(boxes: readonly SheetCode[]): Promise<Buffer> {
   const paper = newPaper('LETTER', 'Scan sheet');
-  line(paper, 'bold', 24, 'Scan sheet', COLUMNS[0]!, 36, 300);
-  [...COMMANDS, ...boxes].forEach((c, i) => {
+  [...COMMANDS, ...boxes].forEach((c, n) => {
+    const i = n % PER_PAGE;
+    if (n > 0 && i === 0) paper.addPage();
+    if (i === 0) line(paper, 'bold', 24, 'Scan sheet', COLUMNS[0]!, 36, 300);
     const [x, y] = [COLUMNS[i % 2]!, 84 + Math.floor(i / 2) * ROW];
     line(paper, 'bold', 17, c.name, x, y, 240);
     line(paper, 'body', 10, c.does, x, y + 22, 240);
-    drawCode128(paper, c.code, x, y + 40, 46, 3);
+    drawCode128(paper, c.code, x, y + 38, 40, 3);
+    line(paper, 'code', 9, c.code, x, y + 80, 240);
   });
   return finish(paper);
 }

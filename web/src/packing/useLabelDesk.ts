@@ -29,7 +29,7 @@ export function useLabelDesk(
   const offers = useQuery({ ...offersQuery(parcelNo), enabled: wants });
   const keys = useRef(new Map<string, string>());
   const buying = useMutation({
-    mutationFn: (wish: BuyLabel) => buyLabel(parcelNo, wish),
+    mutationFn: ({ parcel, ...wish }: BuyLabel & { parcel: string }) => buyLabel(parcel, wish),
     onSuccess: got => {
       playTone(got.state === 'bought' ? 'complete' : 'wrong');
       // A refused purchase is over: the same choice may be tried again under a new key.
@@ -42,10 +42,11 @@ export function useLabelDesk(
   const buy = (index: number) => {
     const offer = offers.data?.offers[index];
     if (!offer || buying.isPending) return;
-    const choice = `${offer.carrier} ${offer.quoteId}`;
+    const choice = `${parcelNo} ${offer.carrier} ${offer.quoteId}`;
     const key = keys.current.get(choice) ?? v7();
     keys.current.set(choice, key);
     buying.mutate({
+      parcel: parcelNo,
       carrier: offer.carrier,
       service: offer.service,
       quoteId: offer.quoteId,
@@ -55,10 +56,12 @@ export function useLabelDesk(
       arrives: offer.arrives,
     });
   };
-  const error = buying.error ?? offers.error;
+  // What was bought for the parcel before says nothing of this one.
+  const own = buying.variables?.parcel === parcelNo;
+  const error = (own ? buying.error : null) ?? offers.error;
   return {
     offers: offers.data,
-    label: buying.data?.state === 'bought' ? buying.data : label,
+    label: own && buying.data?.state === 'bought' ? buying.data : label,
     busy: buying.isPending || (wants && offers.isFetching),
     problem: error ? wordsOf(error) : null,
     buy,

@@ -1,0 +1,162 @@
+import { expect, test } from '@playwright/test';
+import { atBench, pickedOf } from './bench.js';
+import { codeOf, look, part, says, scan, signIn } from './hands.js';
+
+/** What came out of a printer's stand-in. */
+const printed = async (request: Parameters<typeof look>[0], printer: string): Promise<string[]> =>
+  (await request.get(`http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/printers/${printer}/sheets`)).json();
+const paper = (request: Parameters<typeof look>[0], printer: string, has: 'yes' | 'no') =>
+  request.post(`http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/printers/${printer}/paper?has=${has}`);
+
+test('by scanner alone: the bench’s code, serial and note of a warning, an insert left out, the label at its printer', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { no } = await pickedOf(page, 'PK-1', 'Serial Buyer', [
+    ['SCL-HV', 1],
+    ['MIT-STR-10', 1],
+    ['SED-BOR', 2],
+  ]);
+  const [labels, papers] = [await printed(page.request, 'labels-1'), await printed(page.request, 'papers')];
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, 'BE-1');
+  await expect(page.getByRole('heading', { name: 'Bench 1' })).toBeVisible();
+  await scan(page, no);
+  await expect(page.getByText('Serial Buyer')).toBeVisible();
+  const answer = says(page);
+  const serial = `HS-${String(Date.now()).slice(-6)}`;
+  await scan(page, await codeOf(page.request, 'SCL-HV'));
+  await expect(answer).toHaveText('The serial number of Hive scale, wireless?');
+  await expect(part(page, 'answer')).toHaveAttribute('data-tone', 'attention');
+  await scan(page, 'HS-12');
+  await expect(answer).toHaveText('HS-12 is no serial number of the form HS-999999.');
+  await scan(page, serial);
+  await expect(answer).toContainText('Right. 1 of 1 Hive scale, wireless, complete.');
+  // A code that holds its lot: one that was not picked is refused.
+  const strips = await codeOf(page.request, 'MIT-STR-10');
+  await scan(page, `(01)${strips}(10)NO-SUCH-LOT`);
+  await expect(answer).toContainText('Lot NO-SUCH-LOT was not picked for this order');
+  await scan(page, strips);
+  await expect(answer).toHaveText('Read this: Its leaflet must go along.');
+  await scan(page, 'AUK-YES');
+  await expect(answer).toHaveText('All that must go in is in. What is left may be left out.');
+  await scan(page, await codeOf(page.request, 'SED-BOR'));
+  await scan(page, 'AUK-WITHOUT');
+  await expect(answer).toHaveText('Everything is in.');
+  for (const text of ['BX-5', '9 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);
+  await expect(part(page, 'offer').first()).toBeVisible();
+  await scan(page, 'AUK-LABEL');
+  await expect(answer).toContainText('Label bought');
+  await expect.poll(() => printed(page.request, 'labels-1')).toHaveLength(labels.length + 1);
+  expect(await printed(page.request, 'papers')).toHaveLength(papers.length + 1);
+  // The scan field knows the serial number ever after.
+  expect((await look(page.request, `find?text=${serial}`)).exact).toMatchObject({ kind: 'order', code: no });
+});
+
+test('two parcels by the keyboard alone; the drawing follows; each has its label', async ({ page }) => {
+  await signIn(page, 'AB-1001');
+  const { id, no } = await pickedOf(page, 'PK-2', 'Parcel Buyer', [
+    ['JAR-HEX-12', 2],
+    ['BOOK-1ST', 1],
+  ]);
+  await atBench(page, no, 'Parcel Buyer');
+  const drawing = page.locator('figure');
+  await expect(drawing).toContainText('Next');
+  // Rows stand in the order in which the pieces go in: what is drawn next is what is asked for.
+  const first = await page.locator('[data-part="line"][data-now] b').first().innerText();
+  await expect(drawing).toContainText(`Next ${first}`);
+  await page.keyboard.press('Alt+8');
+  await expect(says(page)).toContainText('Right. 1 of');
+  await page.keyboard.press('Alt+5');
+  await expect(says(page)).toHaveText('The parcel has no weight yet; the label needs one.');
+  await page.keyboard.type('2 lb', { delay: 80 });
+  await page.keyboard.press('Enter');
+  await expect(says(page)).toHaveText('Weight 2 lb.');
+  await page.keyboard.press('Alt+5');
+  await expect(says(page)).toHaveText('Parcel 1 closed. Parcel 2 is open.');
+  while (await page.locator('[data-part="line"][data-now]').count()) {
+    const units = await part(page.locator('[data-part="line"][data-now]'), 'units').innerText();
+    await page.keyboard.press('Alt+7');
+    await expect(
+      page.locator('[data-part="line"][data-now] [data-part="units"]').filter({ hasText: units }),
+    ).toHaveCount(0);
+  }
+  await expect(says(page)).toHaveText('Everything is in.');
+  for (const text of ['BX-2', '3 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);
+  for (const n of [1, 2]) {
+    await expect(page.getByRole('heading', { name: /Services for PA-\d+/ })).toBeVisible();
+    await expect(part(page, 'offer').first()).toBeVisible();
+    await page.keyboard.press('Alt+1');
+    await expect
+      .poll(
+        async () =>
+          (await look(page.request, `orders/${id}`)).parcels.filter(
+            (p: { tracking: string | null }) => p.tracking,
+          ).length,
+      )
+      .toBe(n);
+  }
+  await expect(says(page)).toContainText('Label bought');
+  expect((await look(page.request, `orders/${id}`)).row.stage).toBe('Labelled');
+});
+
+test('a wrong piece is named with whose it is; a printer without paper waits, and the tray says so', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const own = await pickedOf(page, 'PK-3', 'Own Buyer', [['JAR-HEX-12', 1]]);
+  const other = await pickedOf(page, 'PK-4', 'Other Buyer', [['SMK-7-ST', 1]]);
+  await paper(page.request, 'papers', 'no');
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, 'BE-2');
+  await expect(page.getByRole('heading', { name: 'Bench 2' })).toBeVisible();
+  await scan(page, own.no);
+  await expect(page.getByText('Own Buyer')).toBeVisible();
+  await scan(page, await codeOf(page.request, 'SMK-7-ST'));
+  await expect(says(page)).toContainText('Not in this order');
+  await expect(part(page, 'answer')).toContainText(`${other.no} wants it`);
+  await expect(part(page, 'answer')).toHaveAttribute('data-tone', 'wrong');
+  await scan(page, await codeOf(page.request, 'JAR-HEX-12'));
+  for (const text of ['BX-1', '1 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  await expect(part(page, 'offer').first()).toBeVisible();
+  await page.goto('/setup/tray');
+  const row = page.getByRole('row').filter({ hasText: own.no });
+  await expect(row).toContainText('out of paper');
+  await paper(page.request, 'papers', 'yes');
+  await row.getByRole('button', { name: 'Try now' }).click();
+  await expect(row).toContainText('✓ printed');
+});
+
+test('a lead adds a box, and puts it before another by the keyboard; benches follow one another by themselves', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  await page.goto('/setup/boxes');
+  const form = page.getByRole('form', { name: 'A further box' });
+  for (const [label, text] of [
+    ['A further box', 'BX-9'],
+    ['Name', 'B9'],
+    ['Inner size', '8x8x8 in'],
+    ['Carries', '20 lb'],
+    ['Price', '0.60'],
+  ] as const)
+    await form.getByLabel(label).fill(text);
+  await form.getByRole('button', { name: 'Add it' }).click();
+  const codes = async () => (await look(page.request, 'boxes')).boxes.map((b: { code: string }) => b.code);
+  await expect.poll(codes).toContain('BX-9');
+  await expect(page.getByRole('form', { name: 'Box BX-9' })).toBeVisible();
+  await page.getByRole('button', { name: 'Move B9' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText(/B9|BX-9/).first()).toBeVisible();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Space');
+  await expect.poll(async () => (await codes()).indexOf('BX-9')).toBe((await codes()).length - 2);
+  await page.goto('/setup/benches');
+  const bench = page.getByRole('form', { name: 'A further bench' });
+  await bench.getByLabel('A further bench').fill('Quick bench');
+  await bench.getByLabel('When an order is done').selectOption('next');
+  await bench.getByRole('button', { name: 'Set it up' }).click();
+  await expect(page.getByRole('form', { name: 'Bench Quick bench' })).toBeVisible();
+});
