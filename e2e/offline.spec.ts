@@ -1,5 +1,6 @@
 import { expect, type Page, request, test } from '@playwright/test';
-import { bringIn, look, part, scan, signIn } from './hands.js';
+import { atBench, pickedOf } from './bench.js';
+import { bringIn, codeOf, look, part, says, scan, signIn } from './hands.js';
 import { Wire } from './wire.js';
 
 let wire: Wire;
@@ -137,4 +138,34 @@ test('Auk can be installed: its manifest names it, its start and its mark', asyn
   for (const icon of manifest.icons) expect((await page.request.get(icon.src)).status()).toBe(200);
   await page.goto('/');
   await expect(page.locator('link[rel="manifest"]')).toHaveAttribute('href', '/manifest.webmanifest');
+});
+
+test('a started order is finished at the bench without a network; its label waits, and all of it arrives once', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await signIn(page, 'AB-1001');
+  const { id, no } = await pickedOf(page, 'OFF-PACK', 'Far Buyer', [['JAR-HEX-12', 2]]);
+  const code = await codeOf(page.request, 'JAR-HEX-12');
+  await atBench(page, no, 'Far Buyer');
+  await kept(page);
+  await scan(page, code);
+  await expect(says(page)).toContainText('Right. 1 of 2');
+  await expect.poll(() => keptScans(page)).toBe(0);
+  wire.cut();
+  await page.reload();
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, no);
+  await expect(page.getByText('Far Buyer')).toBeVisible();
+  await expect(part(page.locator('[data-part="line"]'), 'units')).toContainText('1 of 2');
+  await scan(page, code);
+  await expect(says(page)).toHaveText('Everything is in.');
+  for (const text of ['BX-2', '2 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  await expect(says(page)).toHaveText('Packed. The label waits.');
+  wire.mend();
+  await expect.poll(() => keptScans(page), { timeout: 60_000 }).toBe(0);
+  await expect(part(page, 'offer').first()).toBeVisible();
+  const order = await look(page.request, `orders/${id}`);
+  expect(order.row.stage).toBe('Packed');
+  expect(order.lines[0].parts[0].held.packed).toBe(2);
 });

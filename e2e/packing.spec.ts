@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { chromium, expect, test } from '@playwright/test';
 import { atBench, pickedOf } from './bench.js';
 import { codeOf, look, part, says, scan, signIn } from './hands.js';
 
@@ -159,4 +159,52 @@ test('a lead adds a box, and puts it before another by the keyboard; benches fol
   await bench.getByLabel('When an order is done').selectOption('next');
   await bench.getByRole('button', { name: 'Set it up' }).click();
   await expect(page.getByRole('form', { name: 'Bench Quick bench' })).toBeVisible();
+});
+
+test('a photo of the open box is taken by the camera after a count, and found in the order’s story; a bench without one goes on', async ({
+  page,
+  baseURL,
+  launchOptions,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { id, no } = await pickedOf(page, 'PK-6', 'Photo Buyer', [['BOOK-1ST', 1]]);
+  const browser = await chromium.launch({
+    ...launchOptions,
+    args: [
+      ...(launchOptions.args ?? []),
+      '--use-fake-ui-for-media-stream',
+      '--use-fake-device-for-media-stream',
+    ],
+  });
+  try {
+    const state = await page.context().storageState();
+    const context = await browser.newContext({
+      storageState: state,
+      baseURL: baseURL!,
+      permissions: ['camera'],
+    });
+    const bench = await context.newPage();
+    await atBench(bench, no, 'Photo Buyer');
+    await scan(bench, 'AUK-PHOTO');
+    await expect(bench.getByRole('region', { name: 'Photo of the open box' })).toContainText(/Photo in \d/);
+    await expect(says(bench)).toHaveText('The photo is kept.');
+    await bench.keyboard.press('Alt+9');
+    await expect(bench.getByText(/Photo in \d/)).toBeVisible();
+    // The code once more takes it at once; scanning goes on meanwhile.
+    await scan(bench, 'AUK-PHOTO');
+    await expect(bench.getByRole('region', { name: 'Photo of the open box' })).toBeHidden();
+    await expect.poll(async () => (await look(page.request, `orders/${id}/photos`)).length).toBe(2);
+  } finally {
+    await browser.close();
+  }
+  await page.goto(`/orders/${id}`);
+  const photo = page.getByRole('region', { name: 'Photos' }).getByRole('img').first();
+  await expect(photo).toBeVisible();
+  expect(await photo.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(100);
+  await atBench(page, no, 'Photo Buyer');
+  await scan(page, 'AUK-PHOTO');
+  await expect(page.getByText('This bench has no camera.')).toBeVisible();
+  await page.getByRole('button', { name: 'Without a photo' }).click();
+  await scan(page, await codeOf(page.request, 'BOOK-1ST'));
+  await expect(says(page)).toHaveText('Everything is in.');
 });

@@ -54,5 +54,10 @@ const Days = (least: number) => z.number().int().min(least).max(36_500);
  * How many days what is done is kept. Scans and the keys of acts stay longer than the 400 days after which a repeat is refused, so
  * that none is ever counted twice.
  */
-export const Keep = z.object({ scansDays: Days(401), filesDays: Days(7), jobsDays: Days(1) });
+export const Keep = z.object({
+  scansDays: Days(401),
+  filesDays: Days(7),
+  jobsDays: Days(1),
+  photosDays: Days(1).default(400),
+});
 export type Keep = z.infer<typeof Keep>;

@@ -76,6 +76,12 @@ export const BenchView = z.object({
 });
 export type BenchView = z.infer<typeof BenchView>;
 
+/** A picture of an open box, and who took it when. */
+export const PhotoRow = z.object({ id: z.string(), takenAt: z.string(), person: z.string().nullable() });
+export type PhotoRow = z.infer<typeof PhotoRow>;
+
+export const PhotoQuery = z.object({ at: z.iso.datetime() });
+
 /** One service on offer for a parcel. */
 export const OfferView = z
   .object({

@@ -160,6 +160,10 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
     express.json({ limit: '4kb' }),
   );
   app.use('/api/v1/imports', express.raw({ type: () => true, limit: '20mb' }));
+  app.use(
+    /^\/api\/v1\/packing\/sessions\/[^/]+\/photos\/[^/]+$/,
+    express.raw({ type: () => true, limit: '3mb' }),
+  );
   app.use(/^\/api\/v1\/products\/[^/]+\/picture$/, express.raw({ type: () => true, limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));
   app.setGlobalPrefix('api/v1', { exclude: ['api/docs', 'api/docs/openapi.json'] });

@@ -36,6 +36,7 @@ import { KeptQuestion } from './orders/keptQuestion.entity.js';
 import { OrderNote } from './orders/orderNote.entity.js';
 import { OrderTag } from './orders/orderTag.entity.js';
 import { Preference } from './orders/preference.entity.js';
+import { OrderPhoto } from './packing/orderPhoto.entity.js';
 import { UnitFact } from './packing/unitFact.entity.js';
 import { Parcel } from './parcels/parcel.entity.js';
 import { ReturnLine } from './parcels/returnLine.entity.js';
@@ -114,6 +115,7 @@ export const ENTITIES = [
   Suspicion,
   Box,
   UnitFact,
+  OrderPhoto,
   Bench,
   BenchDevice,
   Printer,

@@ -285,3 +285,52 @@ test('benches and printers are set up by who may; names are told apart', async (
     200,
   );
 });
+
+test('a photo is kept once with its order, is a picture, and is forgotten when its time is over', async () => {
+  const [id] = await pickedOrders([['PHOTO-1', 'JAR-HEX-12', 1]]);
+  const { sessionId } = await opened((await order(id!)).row.no);
+  const photo = v7();
+  const send = async (bytes: Buffer, session = sessionId, key = photo) => {
+    const answer = await fetch(
+      `${house.url}/api/v1/packing/sessions/${session}/photos/${key}?at=2026-11-26T08:00:00.000Z`,
+      {
+        method: 'POST',
+        headers: { cookie: packer.cookie, 'content-type': 'application/octet-stream', origin: house.url },
+        body: new Uint8Array(bytes),
+      },
+    );
+    return answer.status;
+  };
+  const picture = Buffer.concat([Buffer.from([0xff, 0xd8, 0xff, 0xe0]), Buffer.alloc(500, 7)]);
+  expect([await send(picture), await send(picture)]).toEqual([200, 200]);
+  expect(await send(Buffer.from('<svg onload="x">'), sessionId, v7())).toBe(400);
+  expect(await send(picture, v7(), v7())).toBe(404);
+  expect((await lead.get(`orders/${id}/photos`)).body).toEqual([
+    { id: photo, takenAt: '2026-11-26T08:00:00.000Z', person: 'Tomas Brandt' },
+  ]);
+  expect((await order(id!)).history.filter((h: { says: string }) => h.says.includes('photo'))).toHaveLength(
+    1,
+  );
+  await house.db.run('UPDATE orderPhoto SET at = NOW(3) - INTERVAL 401 DAY');
+  await house.app.get(Rounds).once('upkeep');
+  expect((await lead.get(`orders/${id}/photos`)).body).toEqual([]);
+});
+
+test('boxes are kept, put into an order, and retired ones are proposed no more', async () => {
+  const { boxes } = (await lead.get('boxes')).body;
+  const codes = boxes.map((b: { code: string }) => b.code);
+  const small = { ...boxes[0], code: 'BX-S', name: 'Small', kind: 'mailer', stock: 4 };
+  expect((await packer.post('boxes', small)).status).toBe(403);
+  expect((await lead.post('boxes', small)).status).toBe(200);
+  expect((await lead.post('boxes', { ...small, length: 0 })).status).toBe(400);
+  expect(
+    (await lead.post('boxes/order', { codes: ['BX-S', 'BX-NONE', ...codes.slice(1), codes[0]] })).status,
+  ).toBe(200);
+  const after = (await lead.get('boxes')).body.boxes;
+  expect(after.map((b: { code: string }) => b.code)).toEqual(['BX-S', ...codes.slice(1), codes[0]]);
+  expect((await lead.post('boxes', { ...small, retired: true })).status).toBe(200);
+  const [id] = await pickedOrders([['BOX-1', 'SED-PHA', 1]]);
+  const view = await opened((await order(id!)).row.no);
+  expect(view.state.boxes.map((b: { code: string }) => b.code)).not.toContain('BX-S');
+  expect(view.state.proposed).toEqual([codes[0]]);
+});

@@ -104,6 +104,7 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'It was kept as long as Setup > Upkeep says.': ['setup/pages/UpkeepPage', 'Photos of open boxes'],
   'Set one up under Stock > Put walls, or pick with totes.': ['places/pages/WallsPage', 'Set it up'],
   'Set one up under Stock > Put walls, or choose another.': ['places/pages/WallsPage', 'Set it up'],
   'Set one up under Stock > Put walls: how many rows and columns it has.': [
@@ -332,6 +333,10 @@ export const AT_ONCE = [
   'Scan the slip or the tote.',
   'Scan the slip, the tote, the list or the parcel of an order, or a product that is picked.',
   'Scan them, or ask the lead, who can give you that right.',
+  'Take the photo again.',
+  'Scan the code that is stuck on the bench.',
+  'Give it another name, or look at the list again.',
+  'Look at the tray again.',
   'Scan each piece, or ask the lead, who can give you that right.',
   'It has left; nothing is packed any more.',
   'Scan the badge again and type the PIN slowly.',

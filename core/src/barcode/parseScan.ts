@@ -38,6 +38,7 @@ export const COMMANDS = [
   'NEXT',
   'NEXTBOX',
   'WITHOUT',
+  'PHOTO',
 ] as const;
 export type Command = (typeof COMMANDS)[number];
 

@@ -9,16 +9,19 @@ import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { BenchViews } from './benchViews.service.js';
 import { Opening } from './opening.service.js';
+import { OrderPhoto } from './orderPhoto.entity.js';
 import { PackingController } from './packing.controller.js';
 import { PackingService } from './packing.service.js';
+import { Photos } from './photos.service.js';
 import { UnitFact } from './unitFact.entity.js';
 import { UnitFacts } from './unitFacts.service.js';
 
 export { PackingService } from './packing.service.js';
+export { Photos } from './photos.service.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([UnitFact]),
+    TypeOrmModule.forFeature([UnitFact, OrderPhoto]),
     BenchesModule,
     HouseModule,
     ProductsModule,
@@ -28,7 +31,7 @@ export { PackingService } from './packing.service.js';
     ParcelsModule,
   ],
   controllers: [PackingController],
-  providers: [PackingService, Opening, BenchViews, UnitFacts],
-  exports: [PackingService],
+  providers: [PackingService, Opening, BenchViews, UnitFacts, Photos],
+  exports: [PackingService, Photos],
 })
 export class PackingModule {}

@@ -6,6 +6,7 @@ import type { LinePart } from '../records/linePart.entity.js';
 import type { Order } from '../records/order.entity.js';
 import type { ScanSession } from '../scans/scanSession.entity.js';
 import type { Allocation } from '../stock/allocation.entity.js';
+import type { OrderPhoto } from './orderPhoto.entity.js';
 
 export interface OrderHead {
   id: string;
@@ -246,4 +247,19 @@ export function arrivedOrders(sql: Sql): Promise<
              COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = q.id), 0) AS held FROM linePart q JOIN product r ON r.id = q.productId WHERE q.quantity > 0) p ON p.orderId = x.id
        GROUP BY x.id ORDER BY COALESCE(x.leavesAt, '9999-12-31'), x.no LIMIT 200`,
   );
+}
+
+export function photosOf(
+  sql: Sql,
+  orderId: string,
+): Promise<(Pick<OrderPhoto, 'id' | 'takenAt'> & { person: string | null })[]> {
+  return sql.rows(
+    'SELECT f.id, f.takenAt, p.name AS person FROM orderPhoto f LEFT JOIN person p ON p.id = f.personId WHERE f.orderId = ? ORDER BY f.takenAt, f.id',
+    [orderId],
+  );
+}
+
+/** Forgets some pictures that were kept for so many days. */
+export function forgetPhotos(sql: Sql, days: number): Promise<number> {
+  return sql.run('DELETE FROM orderPhoto WHERE at < NOW(3) - INTERVAL ? DAY LIMIT 200', [days]);
 }

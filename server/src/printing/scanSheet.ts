@@ -12,6 +12,7 @@ const COMMANDS: SheetCode[] = [
   { code: 'AUK-LABEL', name: 'Label', does: 'closes the parcel, then buys the first service' },
   { code: 'AUK-NEXTBOX', name: 'Next box', does: 'bench: closes this parcel, opens another' },
   { code: 'AUK-WITHOUT', name: 'Leave out', does: 'bench: goes without what may be left out' },
+  { code: 'AUK-PHOTO', name: 'Photo', does: 'bench: takes a picture of the open box' },
   { code: 'AUK-ASIDE', name: 'Set aside', does: 'leaves the order for later' },
   { code: 'AUK-YES', name: 'Yes', does: 'bench: confirms a note, a warning, a weight' },
   { code: 'AUK-ALL', name: 'All the rest', does: 'takes all pieces of this stop or line' },

@@ -6,11 +6,12 @@ import { HouseService } from '../house/house.module.js';
 import { ImportRuns } from '../imports/imports.module.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { Rounds } from '../leases/leases.module.js';
+import { Photos } from '../packing/packing.module.js';
 import { PlanningService } from '../planning/planning.module.js';
 import { ScansService } from '../scans/scans.module.js';
 
 /** What counts while nobody has set it. */
-export const KEEP: Keep = { scansDays: 800, filesDays: 365, jobsDays: 30 };
+export const KEEP: Keep = { scansDays: 800, filesDays: 365, jobsDays: 30, photosDays: 400 };
 const EVERY_MS = 3_600_000;
 const LEASE_MS = 60_000;
 
@@ -24,6 +25,7 @@ export class Upkeep {
     private readonly scans: ScansService,
     private readonly files: ImportRuns,
     private readonly plans: PlanningService,
+    private readonly photos: Photos,
     rounds: Rounds,
   ) {
     rounds.register({
@@ -35,8 +37,9 @@ export class Upkeep {
     });
   }
 
-  keep(): Promise<Keep> {
-    return this.house.setting(this.db, 'keep', KEEP);
+  /** The settings; what was not there when they were kept counts as while nobody has set it. */
+  async keep(): Promise<Keep> {
+    return { ...KEEP, ...(await this.house.setting(this.db, 'keep', KEEP)) };
   }
 
   set(keep: Keep, doer: Doer): Promise<void> {
@@ -44,10 +47,11 @@ export class Upkeep {
   }
 
   private async forget(): Promise<void> {
-    const { scansDays, filesDays, jobsDays } = await this.keep();
+    const { scansDays, filesDays, jobsDays, photosDays } = await this.keep();
     await this.jobs.forget(jobsDays);
     await this.plans.forget(jobsDays);
     await this.files.forget(filesDays);
+    await this.photos.forget(photosDays);
     await this.scans.forget(scansDays);
     await forgetActs(this.db, scansDays);
   }

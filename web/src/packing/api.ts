@@ -6,6 +6,7 @@ import {
   type BuyLabel,
   LabelView,
   OffersView,
+  PhotoRow,
   QueueRow,
 } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
@@ -55,3 +56,15 @@ export const boxesQuery = queryOptions({
 
 export const saveBox = (box: BoxIn) => send('boxes', box);
 export const arrangeBoxes = (codes: readonly string[]) => send('boxes/order', { codes });
+
+/** Pictures of an order's open boxes. */
+export const photosQuery = (orderId: string) =>
+  queryOptions({
+    queryKey: ['order', orderId, 'photos'],
+    queryFn: () => get(PhotoRow.array(), `orders/${orderId}/photos`),
+  });
+export const photoAddress = (id: string): string => `/api/v1/photos/${id}`;
+
+/** Sends a picture; sent twice it is kept once. */
+export const sendPhoto = (session: string, id: string, at: string, picture: Blob) =>
+  send(`${benchPath(session)}/photos/${id}?at=${encodeURIComponent(at)}`, picture);

@@ -92,5 +92,6 @@ test('what does not fit is counted, and what cannot be drawn says why', () => {
     why: 'a has no size: no box can be proposed. Measure it.',
   });
   expect(none(sized(900, 1, 1))).toEqual({ why: 'Box B1 takes none of it by its size.' });
-  expect(none(sized(1, 1, 1), [])).toEqual({ why: 'No box takes all of it. Scan the one you use.' });
+  expect(none(sized(1, 1, 1), [])).toMatchObject({ box: { code: 'BX-1' }, rest: 0 });
+  expect(none(sized(900, 1, 1), [])).toEqual({ why: 'No box takes all of it. Scan the one you use.' });
 });

@@ -77,7 +77,13 @@ export function layoutOf(state: PackState): Layout | { why: string } {
   if (pieces.length === 0) return { why: 'Nothing is to be packed.' };
   const boxes = state.boxes.flatMap(b => (b.inner ? [{ ...b, inner: b.inner, priceMinor: 0 }] : []));
   const own = boxes.find(b => b.code === parcel.boxCode);
-  if (!own) return { why: 'No box takes all of it. Scan the one you use.' };
+  if (!own) {
+    // No box was chosen: the smallest that takes all of it is proposed.
+    const [one, ...more] = planBoxes(boxes, pieces, { cost: () => WAY_MINOR, steps: STEPS }).parcels;
+    return one && more.length === 0
+      ? laid(one.box, one.placed, state, 0)
+      : { why: 'No box takes all of it. Scan the one you use.' };
+  }
   const tried = tryBox(own, pieces, { steps: STEPS });
   if (tried.fits === 'yes') return laid(own, tried.placed, state, 0);
   const [first] = planBoxes([own], pieces, { cost: () => WAY_MINOR, steps: STEPS }).parcels;

@@ -2,6 +2,7 @@ import { can, OrderView, Person } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
+import { Photos } from '../../packing/parts/Photos.js';
 import { Head } from '../../parts/Head.js';
 import pageCss from '../../parts/page.module.css';
 import { StageMark } from '../../parts/stage.js';
@@ -81,6 +82,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
           />
           {splitting && <SplitBar order={o} units={splitting} leave={() => setSplitting(null)} />}
           <NotesPanel order={o} can={desk} />
+          <Photos orderId={o.row.id} />
           <HistoryPanel order={o} />
         </div>
         <AddressPanel order={o} save={edit.save} can={editable} />

@@ -1,4 +1,4 @@
-import { formatSize, type PackState } from '@auk/core';
+import { formatSize, type PackState, parcelAtHand } from '@auk/core';
 import { useMemo } from 'react';
 import css from '../../scans/bench.module.css';
 import { backToFront, facesOf, layoutOf, lies, type Point, project } from '../boxDrawing.js';
@@ -57,6 +57,7 @@ export function BoxDrawing({ state }: { state: PackState }) {
         <path className={css.rim} d={path(rim)} />
       </svg>
       <figcaption>
+        {parcelAtHand(state).boxCode !== box.code && <b>Proposed: scan {box.code}. </b>}
         <b>{words}</b>
         {piece && <span> {formatSize(piece.size, 'imperial')} as it lies.</span>}
         {rest > 0 && <span> {rest} more for the next box: scan NEXTBOX when this one is full.</span>}

@@ -17,12 +17,14 @@ import css from '../../scans/bench.module.css';
 import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
 import { benchPath, readBench } from '../api.js';
+import { keepPhoto, useKeptPhotos } from '../keptPhotos.js';
 import { answerOf } from '../packAnswer.js';
 import { useLabelDesk } from '../useLabelDesk.js';
 import { type BenchKey, Keys } from './Keys.js';
 import { PackHead } from './PackHead.js';
 import { PackLines } from './PackLines.js';
 import { PackSide } from './PackSide.js';
+import { PhotoTaker } from './PhotoTaker.js';
 
 interface Props {
   view: BenchView;
@@ -46,6 +48,7 @@ function keysOf(state: PackState, may: { all: boolean; byHand: boolean }): Bench
     { key: '3', name: 'set aside', scans: 'AUK-ASIDE' },
     asked && { key: '4', name: 'yes', scans: 'AUK-YES' },
     { key: '5', name: 'next box', scans: 'AUK-NEXTBOX' },
+    { key: '9', name: 'photo', scans: 'AUK-PHOTO' },
     left && { key: '6', name: 'leave out', scans: 'AUK-WITHOUT' },
     may.all && open && { key: '7', name: 'all the rest', scans: 'AUK-ALL' },
     may.byHand &&
@@ -96,11 +99,16 @@ export function PackBoard({ view: opened, open, early, leave, done }: Props) {
     wasFinished.current = finished;
   }, [finished, done]);
   const [typed, setTyped] = useState('');
+  /** 0 while no photo is being taken; scanned again it counts on. */
+  const [photo, setPhoto] = useState(0);
+  const [said, setSaid] = useState<string | null>(null);
+  const photosWaiting = useKeptPhotos();
 
   const take = useCallback(
     (text: string, by?: ScanIn['by']) => {
       const code = text.trim().toUpperCase();
       if (code === 'AUK-ASIDE') return leave();
+      if (code === 'AUK-PHOTO') return setPhoto(n => n + 1);
       if (!closed) {
         const another = OPENS.has(kindOf(text)) && code !== state.orderNo;
         return another && !begun(state) ? open(text) : scan(text, by);
@@ -137,7 +145,12 @@ export function PackBoard({ view: opened, open, early, leave, done }: Props) {
     return () => window.removeEventListener('keydown', press);
   }, [desk, closed]);
 
-  const answer = answerOf(session.answer, state, desk, session.offline);
+  useEffect(() => {
+    // What was said of a photo goes with the next answer.
+    if (session.answer) setSaid(null);
+  }, [session.answer]);
+  const told = answerOf(session.answer, state, desk, session.offline);
+  const answer = said ? { ...told, says: said, tone: 'info' as const, times: 1 } : told;
   return (
     <div className={`${css.edge} ${css[answer.tone]}`}>
       <PackHead view={view} state={state} />
@@ -150,8 +163,20 @@ export function PackBoard({ view: opened, open, early, leave, done }: Props) {
           desk={desk}
           waiting={session.waiting}
           offline={session.offline}
+          photos={photosWaiting}
         />
       </div>
+      {photo > 0 && (
+        <PhotoTaker
+          now={photo}
+          taken={picture => {
+            setPhoto(0);
+            setSaid('The photo is kept.');
+            void keepPhoto(opened.sessionId, picture);
+          }}
+          leave={() => setPhoto(0)}
+        />
+      )}
       <AnswerBar answer={answer} where="foot" typed={typed}>
         <Keys keys={closed ? null : keys} take={take} leave={leave} />
       </AnswerBar>

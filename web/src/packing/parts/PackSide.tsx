@@ -24,11 +24,13 @@ interface Props {
   parcelNo: string;
   desk: LabelDesk;
   waiting: number;
+  /** Photos that this device keeps because they could not be sent. */
+  photos: number;
   offline: boolean;
 }
 
 /** Beside the lines: box and weight while packing, services and label when closed. */
-export function PackSide({ state, view, parcelNo, desk, waiting, offline }: Props) {
+export function PackSide({ state, view, parcelNo, desk, waiting, offline, photos }: Props) {
   const closed = packClosed(state);
   const bought = desk.label?.state === 'bought';
   return (
@@ -37,6 +39,7 @@ export function PackSide({ state, view, parcelNo, desk, waiting, offline }: Prop
       {!closed && <AtHand state={state} />}
       {closed && !state.choices.checkOnly && bought && <Bought desk={desk} />}
       {closed && !state.choices.checkOnly && !bought && <Offers desk={desk} parcelNo={parcelNo} />}
+      {photos > 0 && <OfflineNote words={`${count(photos, 'photo')} kept here, to be sent.`} />}
       {offline && <OfflineNote words={`No network. ${count(waiting, 'scan')} kept, to be sent.`} />}
     </aside>
   );

@@ -25,6 +25,7 @@ const FIELDS: [keyof Keep, label: string, about: string, least: number][] = [
     'Channels told and files taken in, as the server notes them.',
     1,
   ],
+  ['photosDays', 'Photos of open boxes, in days', 'What the benches took, to answer a buyer.', 1],
 ];
 
 /** How long what is done is kept. Orders, stock and money are kept for ever. */

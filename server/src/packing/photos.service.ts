@@ -1,0 +1,46 @@
+import type { PhotoRow } from '@auk/contract';
+import { Injectable } from '@nestjs/common';
+import { Db, type Doer } from '../database/db.js';
+import { Malformed, NotHere } from '../http/problem.js';
+import { event, toHistory } from '../records/records.module.js';
+import { OrderPhoto } from './orderPhoto.entity.js';
+import { forgetPhotos, orderOfSession, photosOf } from './packing.queries.js';
+
+/** How a JPEG begins. */
+const JPEG = Buffer.from([0xff, 0xd8, 0xff]);
+
+/** Pictures of open boxes, kept with their orders as long as the house says. */
+@Injectable()
+export class Photos {
+  constructor(private readonly db: Db) {}
+
+  /** Keeps a picture once, however often it is sent. */
+  async keep(sessionId: string, id: string, takenAt: Date, bytes: Buffer, doer: Doer): Promise<void> {
+    if (!bytes.subarray(0, JPEG.length).equals(JPEG))
+      throw new Malformed('That is no picture that a camera takes (JPEG)', 'Take the photo again.');
+    await this.db.tx(doer, async tx => {
+      const session = await orderOfSession(tx, sessionId);
+      if (!session) throw new NotHere('That packing session', 'Scan the slip of the order.');
+      if (await tx.of(OrderPhoto).existsBy({ id })) return;
+      const { orderId } = session;
+      await tx.insert(OrderPhoto, [{ id, orderId, takenAt, at: tx.at, personId: tx.personId, bytes }]);
+      await toHistory(tx, [event(tx, orderId, 'photo', 'A photo of the open box was kept.')]);
+      await tx.tell('orders', orderId);
+    });
+  }
+
+  async of(orderId: string): Promise<PhotoRow[]> {
+    const rows = await photosOf(this.db, orderId);
+    return rows.map(({ takenAt, ...r }) => ({ ...r, takenAt: takenAt.toISOString() }));
+  }
+
+  async file(id: string): Promise<Buffer> {
+    const photo = await this.db.of(OrderPhoto).findOneBy({ id });
+    if (!photo) throw new NotHere('That photo', 'It was kept as long as Setup > Upkeep says.');
+    return photo.bytes;
+  }
+
+  async forget(days: number): Promise<void> {
+    await forgetPhotos(this.db, days);
+  }
+}
