@@ -208,3 +208,30 @@ test('a photo of the open box is taken by the camera after a count, and found in
   await scan(page, await codeOf(page.request, 'BOOK-1ST'));
   await expect(says(page)).toHaveText('Everything is in.');
 });
+
+test('the scale gives the weight by itself when all is in; what is too light says by which piece', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { no } = await pickedOf(page, 'PK-7', 'Scale Buyer', [['SMK-4-ST', 2]]);
+  const lies = (weight: string) =>
+    page.request.get(
+      `http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/scale/set?weight=${weight}&unit=lb&mood=still`,
+    );
+  await lies('0');
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, 'BE-2');
+  await expect(page.getByRole('heading', { name: 'Bench 2' })).toBeVisible();
+  await scan(page, no);
+  await expect(page.getByText('Scale Buyer')).toBeVisible();
+  await page.keyboard.press('Alt+7');
+  await expect(says(page)).toHaveText('Everything is in.');
+  const { weightMg } = await look(page.request, 'products/SMK-4-ST');
+  await lies((weightMg / 453_592 + 0.6).toFixed(2));
+  await expect(says(page)).toContainText('is about one Smoker, 4 in, steel too light');
+  await page.keyboard.press('Alt+1');
+  await lies(((2 * weightMg) / 453_592 + 0.6).toFixed(2));
+  await expect(says(page)).toHaveText(/^Weight /);
+  await lies('0');
+});

@@ -40,7 +40,7 @@ trap 'stop_all; exit 0' INT TERM HUP
 trap stop_all EXIT
 sql "$DATA" "CREATE DATABASE IF NOT EXISTS auk CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci" || fail "The database does not take commands; see $DATA/error.log."
 
-export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web/dist" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_FOLDER="$DATA/standins" AUK_LOG="${AUK_LOG:-warn}"
+export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web/dist" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_FOLDER="$DATA/standins" AUK_LOG="${AUK_LOG:-warn}"
 AUK_SECRET="$(house_secret "$DATA")"
 export AUK_SECRET
 echo "$DB_PORT" >"$DATA/db.port"

@@ -81,7 +81,7 @@ case "$WANTED" in *" browser "*)
   for house in browser own; do
     sql "$RUN/db" "CREATE DATABASE auk_$house CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
   done
-  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
+  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
   export AUK_OWN_PORT="$(free_port)" AUK_OWN_LOG="$RUN/own.log"
   node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
   STANDINS_PID=$!

@@ -31,6 +31,7 @@ export const BenchRow = z.object({
   label: z.string().nullable(),
   slip: z.string().nullable(),
   invoice: z.string().nullable(),
+  scale: z.string().nullable(),
   afterOrder: z.enum(['wait', 'next']),
   devices: z.number(),
 });
@@ -42,6 +43,11 @@ export const BenchIn = z.object({
   label: z.uuid().nullable(),
   slip: z.uuid().nullable(),
   invoice: z.uuid().nullable(),
+  /** The host and port at which its scale sends its lines. */
+  scale: z
+    .string()
+    .regex(/^[\w.-]{1,60}:\d{1,5}$/, 'A scale is at a host and a port, such as 10.0.0.7:4001.')
+    .nullable(),
   afterOrder: z.enum(['wait', 'next']),
 });
 export type BenchIn = z.infer<typeof BenchIn>;
@@ -70,5 +76,9 @@ export const PrintJobRow = z.object({
   copies: z.number(),
 });
 export type PrintJobRow = z.infer<typeof PrintJobRow>;
+
+/** What lies on a scale, in milligrams. */
+export const Weighed = z.object({ mg: z.number() });
+export type Weighed = z.infer<typeof Weighed>;
 
 export const TrayQuery = z.object({ printer: z.uuid().optional() });

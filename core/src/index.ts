@@ -40,6 +40,7 @@ export * from './packing/boxes.js';
 export * from './packing/boxPlan.js';
 export * from './packing/checkBoxPlan.js';
 export * from './packing/packState.js';
+export * from './packing/scaleLine.js';
 export * from './packing/session.js';
 export * from './parcels/label.js';
 export * from './picking/fillTotes.js';

@@ -160,8 +160,8 @@ export const PRINTERS = [
 
 /** Benches of the demo, each with its printers. */
 export const BENCHES = [
-  { code: 'BE-1', name: 'Bench 1', label: 'labels-1', slip: 'papers' },
-  { code: 'BE-2', name: 'Bench 2', label: 'labels-2', slip: 'papers' },
+  { code: 'BE-1', name: 'Bench 1', label: 'labels-1', slip: 'papers', scale: false },
+  { code: 'BE-2', name: 'Bench 2', label: 'labels-2', slip: 'papers', scale: true },
 ] as const;
 
 export const BOXES = [

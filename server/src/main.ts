@@ -23,6 +23,7 @@ await migrate(source);
 /** `demo` fills an empty database with the demo company; without it an empty house waits for its first page. */
 const demo = process.env.AUK_DEMO === 'yes';
 const standins = demo ? `http://127.0.0.1:${need('AUK_STANDINS_PORT')}` : null;
+const scaleAt = `127.0.0.1:${process.env.AUK_STANDINS_SCALE_PORT ?? 0}`;
 const { AUK_LAN: lan, AUK_TLS_CERT: cert, AUK_TLS_KEY: key } = process.env;
 const addresses = lanAddresses();
 const tls = lan
@@ -61,12 +62,12 @@ if (standins) {
   if (!open) {
     console.log('Loading the demo company ...');
     await loader.load(
-      { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170, standins },
+      { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170, standins, scaleAt },
       new Date(),
       text => console.log(`  ${text}`),
     );
   }
-  await loader.moveStandins(standins);
+  await loader.moveStandins(standins, scaleAt);
 }
 // Longer than browsers and balancers keep a connection that nothing is said on: whoever closes it, asks again; a server must not.
 app.getHttpServer().keepAliveTimeout = 75_000;

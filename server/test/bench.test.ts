@@ -267,7 +267,7 @@ test('benches and printers are set up by who may; names are told apart', async (
     (await packer.post('benches', { name: 'X', label: null, slip: null, invoice: null, afterOrder: 'next' }))
       .status,
   ).toBe(403);
-  const plain = { label: null, slip: null, invoice: null, afterOrder: 'next' };
+  const plain = { label: null, slip: null, invoice: null, scale: null, afterOrder: 'next' };
   expect((await lead.post('benches', { name: 'By the door', ...plain })).status).toBe(200);
   expect((await lead.post('benches', { name: 'By the door', ...plain })).body.detail).toContain(
     'There is a bench “By the door” already',
@@ -333,4 +333,28 @@ test('boxes are kept, put into an order, and retired ones are proposed no more',
   const view = await opened((await order(id!)).row.no);
   expect(view.state.boxes.map((b: { code: string }) => b.code)).not.toContain('BX-S');
   expect(view.state.proposed).toEqual([codes[0]]);
+});
+
+test('a scale gives the weight that lies still, in any unit; one that jitters or hangs is named', async () => {
+  const { benches } = (await lead.get('benches')).body;
+  const at = (name: string) => benches.find((b: { name: string }) => b.name === name);
+  const weigh = async (name: string) => {
+    const { status, body } = await packer.get(`benches/${at(name).id}/weight`);
+    return status === 200 ? body.mg : body.detail;
+  };
+  const { scale } = house.standins;
+  scale.weight = 2.35;
+  expect(await weigh('Bench 2')).toBe(1_065_942);
+  scale.unit = 'kg';
+  expect(await weigh('Bench 2')).toBe(2_350_000);
+  expect(await weigh('Bench 1')).toBe('Bench 1 has no scale.');
+  scale.mood = 'jitters';
+  expect(await weigh('Bench 2')).toBe('The scale does not come to rest.');
+  scale.mood = 'hangs';
+  expect(await weigh('Bench 2')).toBe('The scale says nothing.');
+  scale.mood = 'still';
+  const { code: _, devices: __, ...facts } = at('Bench 2');
+  expect((await lead.post('benches', { ...facts, scale: 'no port' })).status).toBe(400);
+  expect((await lead.post('benches', { ...facts, scale: '127.0.0.1:1' })).status).toBe(200);
+  expect(await weigh('Bench 2')).toBe('The scale cannot be reached.');
 });

@@ -70,6 +70,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   const standins = new Standins(mkdtempSync(join(tmpdir(), 'auk-standins-')));
   const standinsPort = await standins.listen();
   const at = `http://127.0.0.1:${standinsPort}`;
+  const scaleAt = `127.0.0.1:${await standins.scale.listen()}`;
   const serve = async (on: DataSource) => {
     const made = await makeApp({
       source: on,
@@ -83,7 +84,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
     return made;
   };
   const app = await serve(source);
-  await app.get(DemoLoader).load({ ...size, standins: at }, new Date());
+  await app.get(DemoLoader).load({ ...size, standins: at, scaleAt }, new Date());
   const url = addressOf(app);
   const secondServer = async () => {
     const own = await openDataSource({ port, database: name });

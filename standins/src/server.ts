@@ -13,12 +13,14 @@ import {
   type StockTold,
 } from './channel.js';
 import { PrinterDesk } from './printer.js';
+import { ScaleDesk } from './scale.js';
 
 /** The stand-ins of one installation: carriers under /CODE/..., channels under /channels. All on one loopback port. */
 export class Standins {
   readonly desks: Map<string, CarrierDesk>;
   readonly channels: Map<string, ChannelDesk>;
   readonly printers: Map<string, PrinterDesk>;
+  readonly scale = new ScaleDesk();
   readonly told: Books<ToldTracking>;
   /** How often a channel was told, repeats counted. */
   tellings = 0;
@@ -56,7 +58,8 @@ export class Standins {
     });
   }
 
-  close(): Promise<void> {
+  async close(): Promise<void> {
+    await this.scale.close();
     this.server?.closeAllConnections();
     return new Promise(resolve => (this.server ? this.server.close(() => resolve()) : resolve()));
   }
@@ -69,6 +72,13 @@ export class Standins {
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     try {
       const [, where = '', what = '', key = ''] = (request.url ?? '').split('/');
+      if (where === 'scale') {
+        if (what.startsWith('set'))
+          this.scale.set(new URL(request.url!, 'http://standins.example').searchParams);
+        return void response
+          .writeHead(200, { 'content-type': 'text/html; charset=utf-8' })
+          .end(this.scale.page());
+      }
       if (where === 'printers') return await this.printer(what, key, request, response);
       const body = request.method === 'POST' ? JSON.parse(await text(request)) : null;
       const desk = this.desks.get(where);

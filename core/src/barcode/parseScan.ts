@@ -39,6 +39,7 @@ export const COMMANDS = [
   'NEXTBOX',
   'WITHOUT',
   'PHOTO',
+  'WEIGH',
 ] as const;
 export type Command = (typeof COMMANDS)[number];
 

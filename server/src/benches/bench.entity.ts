@@ -27,6 +27,10 @@ export class Bench {
   @Ref('Printer', { nullable: true })
   invoicePrinterId!: string | null;
 
+  /** Where its scale sends its lines: a host and a port. */
+  @Text(80, { nullable: true })
+  scaleAt!: string | null;
+
   @OneOf(['wait', 'next'], { default: 'wait' })
   afterOrder!: 'wait' | 'next';
 }

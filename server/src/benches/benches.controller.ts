@@ -8,6 +8,7 @@ import {
   PrintJobRow,
   TakeBench,
   TrayQuery,
+  Weighed,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { z } from 'zod';
@@ -16,6 +17,7 @@ import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { Benches } from './benches.service.js';
 import { PrintQueue } from './printQueue.service.js';
+import { Scales } from './scales.service.js';
 
 const DeviceQuery = TakeBench;
 const BenchCode = z.string().min(1).max(20);
@@ -25,6 +27,7 @@ export class BenchesController {
   constructor(
     private readonly benches: Benches,
     private readonly queue: PrintQueue,
+    private readonly scales: Scales,
   ) {}
 
   @Get()
@@ -68,6 +71,14 @@ export class BenchesController {
   @Answers(BenchOfDevice)
   take(@Param('code') code: string, @Body() body: unknown, @Me() me: Person): Promise<BenchOfDevice> {
     return this.benches.take(parse(BenchCode, code), parse(TakeBench, body).device, by(me));
+  }
+
+  /** What lies on a bench's scale now. */
+  @Get(':id/weight')
+  @May('pack')
+  @Answers(Weighed)
+  async weight(@Param('id') id: string): Promise<Weighed> {
+    return { mg: await this.scales.weigh(parse(Id, id)) };
   }
 
   @Get('tray')

@@ -9,13 +9,14 @@ import { Benches } from './benches.service.js';
 import { Printer } from './printer.entity.js';
 import { PrintJob } from './printJob.entity.js';
 import { PrintQueue } from './printQueue.service.js';
+import { Scales } from './scales.service.js';
 
 export { PrintQueue } from './printQueue.service.js';
 
 @Module({
   imports: [TypeOrmModule.forFeature([Bench, BenchDevice, Printer, PrintJob]), JobsModule, PrintingModule],
   controllers: [BenchesController],
-  providers: [Benches, PrintQueue],
+  providers: [Benches, PrintQueue, Scales],
   exports: [PrintQueue],
 })
 export class BenchesModule {}

@@ -22,21 +22,23 @@ export class Benches {
 
   private async rows(): Promise<BenchRow[]> {
     const rows = await benchRows(this.db);
-    return rows.map(({ labelPrinterId, slipPrinterId, invoicePrinterId, ...b }) => ({
+    return rows.map(({ labelPrinterId, slipPrinterId, invoicePrinterId, scaleAt, ...b }) => ({
       ...b,
       label: labelPrinterId,
       slip: slipPrinterId,
       invoice: invoicePrinterId,
+      scale: scaleAt,
     }));
   }
 
   /** Sets up a bench, or changes one. */
-  async save({ id, name, label, slip, invoice, afterOrder }: BenchIn, doer: Doer): Promise<void> {
+  async save({ id, name, label, slip, invoice, scale, afterOrder }: BenchIn, doer: Doer): Promise<void> {
     const facts = {
       name,
       labelPrinterId: label,
       slipPrinterId: slip,
       invoicePrinterId: invoice,
+      scaleAt: scale,
       afterOrder,
     };
     await this.db.tx(doer, async tx => {

@@ -4,7 +4,7 @@ import { newId, type Tx } from '../database/db.js';
 const addressOf = (standins: string, code: string): string => `${standins}/printers/${code}`;
 
 /** The benches and printers of the demo company; its printers are stand-ins. */
-export async function loadBenches(tx: Tx, standins: string): Promise<void> {
+export async function loadBenches(tx: Tx, standins: string, scaleAt: string | null): Promise<void> {
   const ids = new Map<string, string>(PRINTERS.map(p => [p.code, newId()]));
   await tx.insert(
     'printer',
@@ -18,6 +18,7 @@ export async function loadBenches(tx: Tx, standins: string): Promise<void> {
       name: b.name,
       labelPrinterId: ids.get(b.label)!,
       slipPrinterId: ids.get(b.slip)!,
+      scaleAt: b.scale ? scaleAt : null,
     })),
   );
 }

@@ -40,6 +40,8 @@ export interface DemoSize {
   openOrders: number;
   /** Address of the stand-ins, where the channels are connected. */
   standins: string;
+  /** Host and port of the stand-in of a scale. */
+  scaleAt?: string;
 }
 
 const SEED = 20_261;
@@ -93,7 +95,7 @@ export class DemoLoader {
     say(`${open.length} orders of today`);
     await this.awaited(now);
     await this.connect(size.standins, now);
-    await this.at(now, tx => loadBenches(tx, size.standins));
+    await this.at(now, tx => loadBenches(tx, size.standins, size.scaleAt ?? null));
     await this.db.run("UPDATE job SET state = 'done' WHERE state = 'waiting'");
     await this.db.run(
       "UPDATE departure d SET d.state = 'closed', d.closedAt = d.cutOff WHERE d.cutOff < ? AND NOT EXISTS (SELECT 1 FROM parcel p WHERE p.departureId = d.id AND p.departedAt IS NULL)",
@@ -133,12 +135,12 @@ export class DemoLoader {
   }
 
   /** Stand-ins listen on another port at every start: channels connected to them follow. */
-  async moveStandins(standins: string): Promise<void> {
+  async moveStandins(standins: string, scaleAt: string): Promise<void> {
     await this.db.run(
       "UPDATE channelLink l JOIN channel c ON c.id = l.channelId SET l.address = CONCAT(?, '/channels/', c.code) WHERE l.address LIKE 'http://127.0.0.1:%/channels/%'",
       [standins],
     );
-    await this.at(new Date(), tx => movePrinters(tx, standins));
+    await this.at(new Date(), tx => movePrinters(tx, standins, scaleAt));
   }
 
   private at<T>(at: Date, work: (tx: Tx) => Promise<T>): Promise<T> {

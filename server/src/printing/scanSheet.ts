@@ -13,6 +13,7 @@ const COMMANDS: SheetCode[] = [
   { code: 'AUK-NEXTBOX', name: 'Next box', does: 'bench: closes this parcel, opens another' },
   { code: 'AUK-WITHOUT', name: 'Leave out', does: 'bench: goes without what may be left out' },
   { code: 'AUK-PHOTO', name: 'Photo', does: 'bench: takes a picture of the open box' },
+  { code: 'AUK-WEIGH', name: 'Weigh', does: 'bench: takes the weight from the scale' },
   { code: 'AUK-ASIDE', name: 'Set aside', does: 'leaves the order for later' },
   { code: 'AUK-YES', name: 'Yes', does: 'bench: confirms a note, a warning, a weight' },
   { code: 'AUK-ALL', name: 'All the rest', does: 'takes all pieces of this stop or line' },

@@ -1,4 +1,11 @@
-import { BenchesView, type BenchIn, BenchOfDevice, type PrinterIn, PrintJobRow } from '@auk/contract';
+import {
+  BenchesView,
+  type BenchIn,
+  BenchOfDevice,
+  type PrinterIn,
+  PrintJobRow,
+  Weighed,
+} from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
 import { heldOr } from '../held.js';
@@ -20,6 +27,9 @@ export const myBenchQuery = queryOptions({
 /** This device stands at a bench from now on. */
 export const takeBench = (code: string) =>
   post(BenchOfDevice, `benches/${encodeURIComponent(code)}/take`, { device: deviceId() });
+
+/** What lies on the scale of a bench now. */
+export const weighAt = (benchId: string) => get(Weighed, `benches/${benchId}/weight`);
 
 export const saveBench = (bench: BenchIn) => send('benches', bench);
 export const savePrinter = (printer: PrinterIn) => send('benches/printers', printer);

@@ -57,7 +57,7 @@ interface BenchProps {
 function Bench({ bench, view, may }: BenchProps) {
   const client = useQueryClient();
   const [input, setInput] = useState<BenchIn>(
-    bench ?? { name: '', label: null, slip: null, invoice: null, afterOrder: 'wait' },
+    bench ?? { name: '', label: null, slip: null, invoice: null, scale: null, afterOrder: 'wait' },
   );
   const save = useMutation({
     mutationFn: (facts: BenchIn) => saveBench(bench ? { ...facts, id: bench.id } : facts),
@@ -67,7 +67,7 @@ function Bench({ bench, view, may }: BenchProps) {
     },
   });
   const printers: Options = [['', 'no printer'], ...view.printers.map(p => [p.id, p.name] as const)];
-  const { name, label, slip, invoice, afterOrder } = input;
+  const { name, label, slip, invoice, scale, afterOrder } = input;
   const kinds = [
     ['label', 'Labels come out at', label],
     ['slip', 'Slips at', slip],
@@ -78,7 +78,7 @@ function Bench({ bench, view, may }: BenchProps) {
       className={`${pageCss.fields} ${pageCss.bulk}`}
       label={bench ? `Bench ${bench.name}` : 'A further bench'}
       ready={may && name.trim() !== '' && !save.isPending}
-      onSend={() => save.mutate({ name, label, slip, invoice, afterOrder })}
+      onSend={() => save.mutate({ name, label, slip, invoice, scale: scale?.trim() || null, afterOrder })}
     >
       <Line
         label={bench ? bench.code : 'A further bench'}
@@ -97,6 +97,14 @@ function Bench({ bench, view, may }: BenchProps) {
           onChoose={id => setInput({ ...input, [kind]: id || null })}
         />
       ))}
+      <Line
+        label="Its scale is at"
+        width={11}
+        value={scale ?? ''}
+        disabled={!may}
+        placeholder="host:port"
+        onType={at => setInput({ ...input, scale: at })}
+      />
       <Choice
         label="When an order is done"
         value={afterOrder}

@@ -76,6 +76,7 @@ export default function BenchPage() {
           open={open}
           early={early}
           leave={() => setView(null)}
+          scaleOf={bench?.scale ? bench.id : null}
           done={done}
         />
       ) : (

@@ -20,6 +20,7 @@ import { benchPath, readBench } from '../api.js';
 import { keepPhoto, useKeptPhotos } from '../keptPhotos.js';
 import { answerOf } from '../packAnswer.js';
 import { useLabelDesk } from '../useLabelDesk.js';
+import { useScale } from '../useScale.js';
 import { type BenchKey, Keys } from './Keys.js';
 import { PackHead } from './PackHead.js';
 import { PackLines } from './PackLines.js';
@@ -32,12 +33,14 @@ interface Props {
   /** What was scanned while the order was being opened. */
   early: RefObject<string[]>;
   leave: () => void;
+  /** The bench with a scale that this device stands at; null where there is none. */
+  scaleOf: string | null;
   /** All of it is packed and has its labels. */
   done: () => void;
 }
 
 /** Alt and a number: what each does, and when it is there. */
-function keysOf(state: PackState, may: { all: boolean; byHand: boolean }): BenchKey[] {
+function keysOf(state: PackState, may: { all: boolean; byHand: boolean; scale: boolean }): BenchKey[] {
   const asked = openNotes(state).length > 0 || state.asking !== null;
   const at = state.lines[lineAtHand(state)];
   const open = at !== undefined && packLineOpen(at) > 0;
@@ -49,6 +52,7 @@ function keysOf(state: PackState, may: { all: boolean; byHand: boolean }): Bench
     asked && { key: '4', name: 'yes', scans: 'AUK-YES' },
     { key: '5', name: 'next box', scans: 'AUK-NEXTBOX' },
     { key: '9', name: 'photo', scans: 'AUK-PHOTO' },
+    may.scale && { key: '0', name: 'weigh', scans: 'AUK-WEIGH' },
     left && { key: '6', name: 'leave out', scans: 'AUK-WITHOUT' },
     may.all && open && { key: '7', name: 'all the rest', scans: 'AUK-ALL' },
     may.byHand &&
@@ -63,7 +67,7 @@ function keysOf(state: PackState, may: { all: boolean; byHand: boolean }): Bench
 }
 
 /** One order at the bench: what is in, what is missing, the answer to the last scan as the largest sentence. */
-export function PackBoard({ view: opened, open, early, leave, done }: Props) {
+export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: Props) {
   const client = useQueryClient();
   const me = useMe();
   const [view, setView] = useState(opened);
@@ -104,10 +108,12 @@ export function PackBoard({ view: opened, open, early, leave, done }: Props) {
   const [said, setSaid] = useState<string | null>(null);
   const photosWaiting = useKeptPhotos();
 
+  const scale = useScale(scaleOf, state, scan);
   const take = useCallback(
     (text: string, by?: ScanIn['by']) => {
       const code = text.trim().toUpperCase();
       if (code === 'AUK-ASIDE') return leave();
+      if (code === 'AUK-WEIGH') return scale.weigh();
       if (code === 'AUK-PHOTO') return setPhoto(n => n + 1);
       if (!closed) {
         const another = OPENS.has(kindOf(text)) && code !== state.orderNo;
@@ -117,7 +123,7 @@ export function PackBoard({ view: opened, open, early, leave, done }: Props) {
       const over = desk.label?.state === 'bought' || state.choices.checkOnly;
       return OPENS.has(kindOf(text)) || (over && kindOf(text) !== 'nothing') ? open(text) : scan(text);
     },
-    [closed, desk, leave, open, scan, state],
+    [closed, desk, leave, open, scale, scan, state],
   );
   useScanner(take, { typed: true, onTyping: setTyped });
   const newest = useRef(take);
@@ -125,12 +131,16 @@ export function PackBoard({ view: opened, open, early, leave, done }: Props) {
   useEffect(() => {
     for (const text of early.current.splice(0)) newest.current(text);
   }, [early]);
-  const keys = keysOf(state, { all: can(me, 'pack.all'), byHand: can(me, 'pack.by-hand') });
+  const keys = keysOf(state, {
+    all: can(me, 'pack.all'),
+    byHand: can(me, 'pack.by-hand'),
+    scale: scaleOf !== null,
+  });
   const newestKeys = useRef(keys);
   newestKeys.current = keys;
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (!event.altKey || !/^[1-9]$/.test(event.key)) return;
+      if (!event.altKey || !/^\d$/.test(event.key)) return;
       event.preventDefault();
       // Once all is closed a number buys a label and does nothing else: pressed twice, it undoes nothing.
       if (closed) {
@@ -150,7 +160,9 @@ export function PackBoard({ view: opened, open, early, leave, done }: Props) {
     if (session.answer) setSaid(null);
   }, [session.answer]);
   const told = answerOf(session.answer, state, desk, session.offline);
-  const answer = said ? { ...told, says: said, tone: 'info' as const, times: 1 } : told;
+  const saidOfScale = scale.trouble &&
+    !closed && { says: scale.trouble.says, next: scale.trouble.cure, tone: 'wrong' as const, times: 1 };
+  const answer = saidOfScale || (said ? { ...told, says: said, tone: 'info' as const, times: 1 } : told);
   return (
     <div className={`${css.edge} ${css[answer.tone]}`}>
       <PackHead view={view} state={state} />
