@@ -235,3 +235,28 @@ test('the scale gives the weight by itself when all is in; what is too light say
   await expect(says(page)).toHaveText(/^Weight /);
   await lies('0');
 });
+
+test('a code that nobody knows is given at the bench and counts; a closed parcel is taken open again', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { id, no } = await pickedOf(page, 'PK-8', 'Mend Buyer', [['BOOK-1ST', 2]]);
+  await atBench(page, no, 'Mend Buyer');
+  await scan(page, 'NEW-BOOK-CODE');
+  await expect(part(page, 'answer')).toContainText('F8 gives this code to First year with bees, book');
+  await page.keyboard.press('F8');
+  await expect(says(page)).toContainText('Right. 1 of 2 First year with bees, book');
+  await scan(page, 'NEW-BOOK-CODE');
+  await expect(says(page)).toHaveText('Everything is in.');
+  for (const text of ['BX-2', '2 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  await expect(part(page, 'offer').first()).toBeVisible();
+  await scan(page, 'AUK-REOPEN');
+  await expect(page.getByText('Box B2')).toBeVisible();
+  await expect.poll(async () => (await look(page.request, `orders/${id}`)).row.stage).toBe('Picked');
+  for (const text of ['BX-3', '3 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  await expect(part(page, 'offer').first()).toBeVisible();
+  await page.keyboard.press('Alt+1');
+  await expect(says(page)).toContainText('Label bought');
+  await scan(page, 'AUK-REOPEN');
+  await expect(says(page)).toContainText('has its label already');
+});

@@ -40,6 +40,7 @@ export const COMMANDS = [
   'WITHOUT',
   'PHOTO',
   'WEIGH',
+  'REOPEN',
 ] as const;
 export type Command = (typeof COMMANDS)[number];
 

@@ -10,7 +10,9 @@ function changedLines(state: PackState, { lines, says }: Extract<PackNews, { kin
   const before = new Map(state.lines.map(l => [l.id, l]));
   const kept = lines.map(l => {
     const known = before.get(l.id);
-    return known ? { ...known, wanted: l.wanted, wants: l.wants, optional: l.optional } : l;
+    return known
+      ? { ...known, product: l.product, wanted: l.wanted, wants: l.wants, optional: l.optional }
+      : l;
   });
   const gone = state.lines
     .filter(l => !lines.some(n => n.id === l.id) && l.packed > 0)

@@ -24,6 +24,8 @@ import { Malformed } from '../http/problem.js';
 import { PackingService } from './packing.service.js';
 import { Photos } from './photos.service.js';
 
+const ParcelNo = z.string().min(1).max(20);
+
 @Controller()
 export class PackingController {
   constructor(
@@ -39,6 +41,14 @@ export class PackingController {
   open(@Body() body: unknown, @Me() me: Person): Promise<BenchView> {
     const { code, device } = parse(OpenBench, body);
     return this.packing.open(code, device, by(me));
+  }
+
+  @Post('packing/parcels/:no/open')
+  @HttpCode(200)
+  @May('parcels.open')
+  @Answers('nothing')
+  reopen(@Param('no') no: string, @Me() me: Person): Promise<void> {
+    return this.packing.reopen(parse(ParcelNo, no), by(me));
   }
 
   @Get('packing/arrived')

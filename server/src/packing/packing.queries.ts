@@ -66,6 +66,22 @@ export function parcelsOf(
   );
 }
 
+/** A parcel by its number, with its live label. */
+export function parcelByNo(
+  sql: Sql,
+  no: string,
+): Promise<
+  | (Pick<Parcel, 'id' | 'seq' | 'orderId' | 'closedAt' | 'handedOverAt' | 'departedAt'> & {
+      label: string | null;
+    })
+  | null
+> {
+  return sql.one(
+    'SELECT c.id, c.seq, c.orderId, c.closedAt, c.handedOverAt, c.departedAt, b.state AS label FROM parcel c LEFT JOIN label b ON b.liveParcel = c.id WHERE c.no = ?',
+    [/^PA-(\d{1,9})$/i.exec(no)?.[1] ?? -1],
+  );
+}
+
 export function orderOfSession(
   sql: Sql,
   sessionId: string,

@@ -14,7 +14,7 @@ import { PrintQueue } from '../benches/benches.module.js';
 import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
-import { Forbidden, NotAllowed, TooLate } from '../http/problem.js';
+import { Forbidden, NotAllowed, NotHere, TooLate } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
 import { event, productsOf, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
@@ -26,6 +26,7 @@ import {
   type OrderHead,
   orderOfSession,
   orderWanting,
+  parcelByNo,
   parcelsOf,
   serialHolder,
   sessionOfOrder,
@@ -121,13 +122,43 @@ export class PackingService {
     const wanted = new Map(state.lines.map(l => [l.id, l.wanted]));
     const changed = lines.filter(l => wanted.get(l.id) !== l.wanted);
     const gone = state.lines.filter(l => l.wanted > 0 && !lines.some(n => n.id === l.id));
+    const codes = new Map(state.lines.map(l => [l.id, l.product.codes.length]));
+    const coded = lines.filter(l => wanted.has(l.id) && codes.get(l.id) !== l.product.codes.length);
     const says = [
+      ...coded.map(l => `${l.product.name} has a code more`),
       ...changed.map(l => `${l.wanted} × ${l.product.name} instead of ${wanted.get(l.id) ?? 0}`),
       ...gone.map(l => `no ${l.product.name} any more`),
     ];
     if (says.length === 0) return;
     const news: PackNews = { kind: 'lines', lines, says };
     await this.scans.tell<PackState, PackNews>(tx, sessionId, state, news, packScan);
+  }
+
+  /** Takes a closed parcel open again, to be boxed and weighed anew. What has its label or has left stays closed. */
+  async reopen(no: string, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      const seen = await parcelByNo(tx, no);
+      const session = seen && (await sessionOfOrder(tx, seen.orderId));
+      if (!session) throw new NotHere('That parcel', 'Scan the slip of the order.');
+      const { state } = await this.scans.lock<PackState>(tx, session.id);
+      await lockAll(tx, { orders: [seen.orderId], parcel: [seen.id] });
+      const parcel = (await parcelByNo(tx, no))!;
+      if (parcel.departedAt || parcel.handedOverAt)
+        throw new Forbidden(`${no} has left the bench.`, 'It has left; nothing is packed any more.');
+      if (parcel.label) throw new Forbidden(`${no} has its label already (${parcel.label}).`, KEEP_LABEL);
+      if (!parcel.closedAt || !session.closedAt)
+        throw new TooLate(
+          'This order is being packed.',
+          'Open the order again by its slip; what is in stays in.',
+        );
+      await this.written.openAgain(tx, parcel.id);
+      await this.scans.openAgain(tx, session.id);
+      const news: PackNews = { kind: 'reopened', parcel: parcel.seq };
+      await this.scans.tell<PackState, PackNews>(tx, session.id, state, news, packScan);
+      await toHistory(tx, [event(tx, parcel.orderId, 'packed', `${no} was taken open again.`)]);
+      await refreshStages(tx, [parcel.orderId]);
+      await tx.tell('parcels', parcel.id);
+    });
   }
 
   private async openParcel(
@@ -334,6 +365,9 @@ export class PackingService {
   }
 }
 
+/** What is done about a label that is there already. */
+const KEEP_LABEL =
+  'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.';
 /** How long after a scan an order counts as being packed by its person. */
 const BUSY_MS = 120_000;
 /** MariaDB: the row is there already; what was read has changed since. */

@@ -65,6 +65,13 @@ export const photosQuery = (orderId: string) =>
   });
 export const photoAddress = (id: string): string => `/api/v1/photos/${id}`;
 
+/** Takes a closed parcel open again. */
+export const reopenParcel = (no: string) => send(`packing/parcels/${no}/open`);
+
+/** Gives a product a code that was scanned and that nobody knew. */
+export const giveCode = (sku: string, code: string) =>
+  send(`products/${encodeURIComponent(sku)}/codes`, { code });
+
 /** Sends a picture; sent twice it is kept once. */
 export const sendPhoto = (session: string, id: string, at: string, picture: Blob) =>
   send(`${benchPath(session)}/photos/${id}?at=${encodeURIComponent(at)}`, picture);

@@ -40,7 +40,7 @@ export function useLabelDesk(
     retry: (failures, error) => error.name === 'Unreached' && failures < 5,
   });
   const buy = (index: number) => {
-    const offer = offers.data?.offers[index];
+    const offer = wants ? offers.data?.offers[index] : undefined;
     if (!offer || buying.isPending) return;
     const choice = `${parcelNo} ${offer.carrier} ${offer.quoteId}`;
     const key = keys.current.get(choice) ?? v7();
@@ -60,7 +60,7 @@ export function useLabelDesk(
   const own = buying.variables?.parcel === parcelNo;
   const error = (own ? buying.error : null) ?? offers.error;
   return {
-    offers: offers.data,
+    offers: wants ? offers.data : undefined,
     label: own && buying.data?.state === 'bought' ? buying.data : label,
     busy: buying.isPending || (wants && offers.isFetching),
     problem: error ? wordsOf(error) : null,

@@ -15,16 +15,25 @@ interface Props {
   keys: readonly BenchKey[] | null;
   take: (text: string, by?: ScanIn['by']) => void;
   leave: () => void;
+  /** Whether a closed parcel may be taken open again. */
+  reopens: boolean;
 }
 
 /** What can be done without a scanner too, each with its key. */
-export function Keys({ keys, take, leave }: Props) {
+export function Keys({ keys, take, leave, reopens }: Props) {
   return (
     <div className={css.keys}>
       {keys === null ? (
-        <Button color="inherit" onClick={leave}>
-          next order
-        </Button>
+        <>
+          {reopens && (
+            <Button color="inherit" onClick={() => take('AUK-REOPEN')}>
+              open it again
+            </Button>
+          )}{' '}
+          <Button color="inherit" onClick={leave}>
+            next order
+          </Button>
+        </>
       ) : (
         keys.map(({ key, name, scans, by }) => (
           <span key={name} className={css.key}>

@@ -16,10 +16,11 @@ import { AnswerBar } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
 import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
-import { benchPath, readBench } from '../api.js';
+import { benchPath, giveCode, offersQuery, readBench, reopenParcel } from '../api.js';
 import { keepPhoto, useKeptPhotos } from '../keptPhotos.js';
 import { answerOf } from '../packAnswer.js';
 import { useLabelDesk } from '../useLabelDesk.js';
+import { useMend } from '../useMend.js';
 import { useScale } from '../useScale.js';
 import { type BenchKey, Keys } from './Keys.js';
 import { PackHead } from './PackHead.js';
@@ -108,9 +109,21 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   const [said, setSaid] = useState<string | null>(null);
   const photosWaiting = useKeptPhotos();
 
+  const { mend, trouble } = useMend(opened.state.orderNo, early, leave, open);
+  const reopen = useCallback(async () => {
+    await reopenParcel(parcel.no);
+    // Another box or weight has other prices.
+    client.removeQueries(offersQuery(parcel.no));
+  }, [client, parcel.no]);
+  /** What was scanned last, so that a code that nobody knows can be given to the product at hand. */
+  const scanned = useRef('');
+  const hand = state.lines[lineAtHand(state)];
+  const gives =
+    hand && session.answer?.says.startsWith('Unknown code') && can(me, 'codes.give') ? hand.product : null;
   const scale = useScale(scaleOf, state, scan);
   const take = useCallback(
     (text: string, by?: ScanIn['by']) => {
+      scanned.current = text;
       const code = text.trim().toUpperCase();
       if (code === 'AUK-ASIDE') return leave();
       if (code === 'AUK-WEIGH') return scale.weigh();
@@ -119,11 +132,12 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
         const another = OPENS.has(kindOf(text)) && code !== state.orderNo;
         return another && !begun(state) ? open(text) : scan(text, by);
       }
+      if (code === 'AUK-REOPEN') return mend(reopen);
       if (code === 'AUK-LABEL') return desk.buyFirst();
       const over = desk.label?.state === 'bought' || state.choices.checkOnly;
       return OPENS.has(kindOf(text)) || (over && kindOf(text) !== 'nothing') ? open(text) : scan(text);
     },
-    [closed, desk, leave, open, scale, scan, state],
+    [closed, desk, leave, mend, open, reopen, scale, scan, state],
   );
   useScanner(take, { typed: true, onTyping: setTyped });
   const newest = useRef(take);
@@ -136,10 +150,19 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     byHand: can(me, 'pack.by-hand'),
     scale: scaleOf !== null,
   });
+  const newestGives = useRef(gives);
+  newestGives.current = gives;
   const newestKeys = useRef(keys);
   newestKeys.current = keys;
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
+      if (event.key === 'F8' && newestGives.current) {
+        event.preventDefault();
+        const { sku } = newestGives.current;
+        const code = scanned.current;
+        mend(() => giveCode(sku, code), code);
+        return;
+      }
       if (!event.altKey || !/^\d$/.test(event.key)) return;
       event.preventDefault();
       // Once all is closed a number buys a label and does nothing else: pressed twice, it undoes nothing.
@@ -153,16 +176,21 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, [desk, closed]);
+  }, [desk, closed, mend]);
 
   useEffect(() => {
     // What was said of a photo goes with the next answer.
     if (session.answer) setSaid(null);
   }, [session.answer]);
   const told = answerOf(session.answer, state, desk, session.offline);
+  const broken = trouble && { says: trouble.says, next: trouble.cure, tone: 'wrong' as const, times: 1 };
   const saidOfScale = scale.trouble &&
     !closed && { says: scale.trouble.says, next: scale.trouble.cure, tone: 'wrong' as const, times: 1 };
-  const answer = saidOfScale || (said ? { ...told, says: said, tone: 'info' as const, times: 1 } : told);
+  const offered = gives
+    ? { ...told, next: `F8 gives this code to ${gives.name}, when it is that. Else put it aside.` }
+    : told;
+  const answer =
+    broken || saidOfScale || (said ? { ...told, says: said, tone: 'info' as const, times: 1 } : offered);
   return (
     <div className={`${css.edge} ${css[answer.tone]}`}>
       <PackHead view={view} state={state} />
@@ -190,7 +218,12 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
         />
       )}
       <AnswerBar answer={answer} where="foot" typed={typed}>
-        <Keys keys={closed ? null : keys} take={take} leave={leave} />
+        <Keys
+          keys={closed ? null : keys}
+          take={take}
+          leave={leave}
+          reopens={can(me, 'parcels.open') && parcel.label === null}
+        />
       </AnswerBar>
     </div>
   );
