@@ -48,19 +48,7 @@ await lead.getByRole('button', { name: 'Another product' }).waitFor();
 await settled(lead);
 await lead.evaluate(() => window.scrollTo(0, 0));
 await shoot(lead, 'orders');
-await visit(lead, '/products/listings', null);
-await lead.getByRole('button', { name: /nearly sure/ }).click();
-await shoot(lead, 'listings');
 await visit(lead, '/setup/channels', 'channels');
-await visit(lead, '/orders', null);
-await lead.getByRole('button', { name: 'New order' }).click();
-await lead.getByText('Scan products').waitFor();
-for (const sku of ['JAR-HEX-12', 'JAR-HEX-12', 'JAR-HEX-12', 'SMK-4-ST'])
-  await scan(lead, await codeOf(lead, sku));
-await lead.getByLabel('Find a buyer').fill('okafor');
-await settled(lead);
-await shoot(lead, 'draft');
-await visit(lead, '/parcels', 'parcels');
 await visit(lead, '/products/KIT-START', 'product');
 const lists = await look(lead, 'picking/lists');
 const waiting = lists.filter(l => l.state === 'released').sort((a, b) => b.stops - a.stops)[0];
@@ -69,36 +57,6 @@ await lead.getByRole('button', { name: 'Plan', exact: true }).click();
 await lead.getByRole('button', { name: /^Release/ }).waitFor();
 await lead.getByRole('img', { name: /^The floor with [1-9]/ }).waitFor();
 await shoot(lead, 'plan');
-await visit(lead, '/bring-in', null);
-await lead.getByLabel('Channel').selectOption('web');
-const [known] = (await look(lead, 'orders?channel=web&stage=Clear&size=1')).rows;
-const before = await look(lead, `orders/${known.id}`);
-const of = (number, to, sku, title, quantity, price) =>
-  `${number};${to.name};${to.line1};${to.city};${to.region};${to.postcode};${sku};${title};${quantity};${price}`;
-const ruth = { name: 'Ruth Penrose', line1: '1 Alder Lane', city: 'Boise', region: 'ID', postcode: '83702' };
-const file = [
-  'Order number;Buyer name;Address 1;City;State;Zip;SKU;Item title;Qty;Unit price',
-  of('WS-30001', ruth, 'SET-HARV', 'Harvest set', 1, '92,00'),
-  of('WS-30001', ruth, 'JAR-HEX-12', 'Jar', -6, '1,35'),
-  of('WS-30002', { ...ruth, name: 'Per Aldous' }, 'BOOK-1ST', 'Book', 1, '24,00'),
-  of('WS-30003', { ...ruth, name: 'Noor Umber' }, 'SMK-4-ST', 'Smoker', 'two', '38,00'),
-  ...before.lines.map(l =>
-    of(
-      known.channelNumber,
-      { ...before.shipTo, line1: '77 Ferry Street' },
-      l.channelSku,
-      l.title,
-      l.quantity + 1,
-      (l.priceMinor / 100).toFixed(2).replace('.', ','),
-    ),
-  ),
-].join('\n');
-await lead
-  .getByLabel('File', { exact: true })
-  .setInputFiles({ name: 'web orders.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
-await lead.getByText('This file holds').waitFor();
-await shoot(lead, 'import');
-
 await visit(lead, '/kits', null);
 await lead.getByLabel('SKU of wish 1').fill('SET-HARV');
 await lead.getByLabel('Quantity of wish 1').fill('20');
@@ -173,13 +131,21 @@ await shoot(lead, 'wall');
 const packer = await person('AB-1002');
 const picked = (await look(packer, 'orders?stage=Picked')).rows.sort((a, b) => b.lines - a.lines)[0];
 await packer.getByText('Scan a slip or a tote').waitFor();
+await scan(packer, 'BE-1');
+await packer.getByRole('heading', { name: 'Bench 1' }).waitFor();
 await scan(packer, picked.no);
 await settled(packer);
+await packer.locator('figure').waitFor();
+await shoot(packer, 'bench-open');
 for (let i = 0; (await packer.locator('[data-part="line"][data-now]').count()) > 0; i++) {
   await scan(packer, await codeOf(packer, await packer.locator('[data-now] [data-part="sku"]').innerText()));
-  if (i === 1) await shoot(packer, 'bench');
+  if (i === 1) {
+    await shoot(packer, 'bench');
+    await scan(packer, await codeOf(packer, 'SUIT-S'));
+    await shoot(packer, 'bench-wrong');
+  }
 }
-for (const text of ['BX-3', '3 lb 4 oz', 'AUK-LABEL']) await scan(packer, text);
+for (const text of ['3 lb 4 oz', 'AUK-YES', 'AUK-LABEL']) await scan(packer, text);
 await packer.locator('[data-part="offer"]').first().waitFor();
 await packer.keyboard.press('Alt+1');
 await packer.getByText('Label is bought').waitFor();
@@ -195,6 +161,8 @@ execFileSync('pdftoppm', [
   'docs/screenshots/label',
 ]);
 await visit(lead, `/orders/${row.id}`, 'order');
+await visit(lead, '/setup/benches', 'benches');
+await visit(lead, '/setup/tray', 'tray');
 
 const departure = (await look(lead, 'departures/board')).departures.filter(
   d => d.state === 'open' && d.bar.labelled > 0,

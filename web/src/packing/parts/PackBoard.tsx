@@ -52,8 +52,6 @@ function keysOf(state: PackState, may: { all: boolean; byHand: boolean; scale: b
     { key: '3', name: 'set aside', scans: 'AUK-ASIDE' },
     asked && { key: '4', name: 'yes', scans: 'AUK-YES' },
     { key: '5', name: 'next box', scans: 'AUK-NEXTBOX' },
-    { key: '9', name: 'photo', scans: 'AUK-PHOTO' },
-    may.scale && { key: '0', name: 'weigh', scans: 'AUK-WEIGH' },
     left && { key: '6', name: 'leave out', scans: 'AUK-WITHOUT' },
     may.all && open && { key: '7', name: 'all the rest', scans: 'AUK-ALL' },
     may.byHand &&
@@ -63,6 +61,8 @@ function keysOf(state: PackState, may: { all: boolean; byHand: boolean; scale: b
         scans: at.product.codes[0]?.code ?? at.product.sku,
         by: 'pressed',
       },
+    { key: '9', name: 'photo', scans: 'AUK-PHOTO' },
+    may.scale && { key: '0', name: 'weigh', scans: 'AUK-WEIGH' },
   ];
   return keys.filter(k => k !== false);
 }
