@@ -358,3 +358,42 @@ test('a scale gives the weight that lies still, in any unit; one that jitters or
   expect((await lead.post('benches', { ...facts, scale: '127.0.0.1:1' })).status).toBe(200);
   expect(await weigh('Bench 2')).toBe('The scale cannot be reached.');
 });
+
+test('a closed parcel is taken open again by who may, until it has its label; and what a product is called by then is known', async () => {
+  const [id] = await pickedOrders([['OPEN-1', 'JAR-HEX-12', 1]]);
+  const { row } = await order(id!);
+  const view = await opened(row.no);
+  const { no } = view.parcels[0];
+  const reopen = (caller = packer) => caller.post(`packing/parcels/${no}/open`);
+  expect((await reopen()).body.detail).toBe('This order is being packed.');
+  await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12'), 'BX-1', '1 kg', 'AUK-YES', 'AUK-CLOSE']);
+  const picker = await house.signIn('AB-1003');
+  expect((await reopen(picker)).status).toBe(403);
+  // Two at once: one opens it, the other finds it open.
+  const both = await Promise.all([reopen(), reopen(lead)]);
+  expect(both.map(r => r.status).sort()).toEqual([200, 409]);
+  expect((await order(id!)).row.stage).toBe('Picked');
+  expect((await lead.post('products/JAR-HEX-12/codes', { code: 'JAR-BY-HAND' })).status).toBe(200);
+  const again = await opened(row.no);
+  expect(again.state.parcels).toMatchObject([
+    { no: 1, closed: false, boxCode: 'BX-1', holds: expect.anything() },
+  ]);
+  expect(again.state.lines[0].product.codes.map((c: { code: string }) => c.code)).toContain('JAR-BY-HAND');
+  expect((await scans(again.sessionId, ['BX-2', '2 kg', 'AUK-YES', 'AUK-CLOSE'])).answer.says).toBe(
+    'Parcel closed.',
+  );
+  expect(await rows('SELECT boxCode FROM parcel WHERE orderId = ?', [id])).toEqual([{ boxCode: 'BX-2' }]);
+  const { offers } = (await packer.get(`parcels/${no}/offers`)).body;
+  await packer.post(`parcels/${no}/label`, wishOf(offers[0]));
+  expect((await reopen()).body.detail).toContain('has its label already (bought)');
+  expect((await packer.post('packing/parcels/PA-999999/open')).status).toBe(404);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('stand-ins that moved to other ports are found again', async () => {
+  const { DemoLoader } = await import('../src/demo/load.js');
+  await house.app.get(DemoLoader).moveStandins('http://127.0.0.1:4', '127.0.0.1:5');
+  const { printers, benches } = (await lead.get('benches')).body;
+  expect(printers.map((p: { url: string }) => p.url)).toContain('http://127.0.0.1:4/printers/papers');
+  expect(benches.map((b: { scale: string | null }) => b.scale)).toContain('127.0.0.1:5');
+});
