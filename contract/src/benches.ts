@@ -33,6 +33,8 @@ export const BenchRow = z.object({
   invoice: z.string().nullable(),
   scale: z.string().nullable(),
   afterOrder: z.enum(['wait', 'next']),
+  checkOnly: z.boolean(),
+  wantsPhoto: z.boolean(),
   devices: z.number(),
 });
 export type BenchRow = z.infer<typeof BenchRow>;
@@ -49,6 +51,8 @@ export const BenchIn = z.object({
     .regex(/^[\w.-]{1,60}:\d{1,5}$/, 'A scale is at a host and a port, such as 10.0.0.7:4001.')
     .nullable(),
   afterOrder: z.enum(['wait', 'next']),
+  checkOnly: z.boolean(),
+  wantsPhoto: z.boolean(),
 });
 export type BenchIn = z.infer<typeof BenchIn>;
 

@@ -267,7 +267,15 @@ test('benches and printers are set up by who may; names are told apart', async (
     (await packer.post('benches', { name: 'X', label: null, slip: null, invoice: null, afterOrder: 'next' }))
       .status,
   ).toBe(403);
-  const plain = { label: null, slip: null, invoice: null, scale: null, afterOrder: 'next' };
+  const plain = {
+    label: null,
+    slip: null,
+    invoice: null,
+    scale: null,
+    afterOrder: 'next',
+    checkOnly: false,
+    wantsPhoto: false,
+  };
   expect((await lead.post('benches', { name: 'By the door', ...plain })).status).toBe(200);
   expect((await lead.post('benches', { name: 'By the door', ...plain })).body.detail).toContain(
     'There is a bench “By the door” already',
@@ -396,4 +404,27 @@ test('stand-ins that moved to other ports are found again', async () => {
   const { printers, benches } = (await lead.get('benches')).body;
   expect(printers.map((p: { url: string }) => p.url)).toContain('http://127.0.0.1:4/printers/papers');
   expect(benches.map((b: { scale: string | null }) => b.scale)).toContain('127.0.0.1:5');
+});
+
+test('a bench may only check, and may want a photo before a parcel closes', async () => {
+  const made = (await lead.get('benches')).body.benches.find(
+    (b: { name: string }) => b.name === 'By the door',
+  );
+  const { code, devices: _, ...facts } = made;
+  expect((await lead.post('benches', { ...facts, checkOnly: true, wantsPhoto: true })).status).toBe(200);
+  expect((await packer.post(`benches/${code}/take`, { device: 'bench-1' })).body.bench).toMatchObject({
+    checkOnly: true,
+  });
+  const [id] = await pickedOrders([['CHECK-1', 'JAR-HEX-12', 1]]);
+  const view = await opened((await order(id!)).row.no);
+  const close = await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12'), 'AUK-CLOSE']);
+  expect(close.answer.says).toBe('A photo of the open box is wanted.');
+  expect((await scans(view.sessionId, ['AUK-PHOTO', 'AUK-CLOSE'])).answer.says).toBe('Parcel closed.');
+  expect(
+    await rows('SELECT boxCode, weightMg, closedAt IS NOT NULL AS closed FROM parcel WHERE orderId = ?', [
+      id,
+    ]),
+  ).toEqual([{ boxCode: view.state.proposed[0], weightMg: null, closed: 1 }]);
+  expect((await order(id!)).row.stage).toBe('Packed');
+  expect(await differences(house)).toEqual([]);
 });

@@ -18,6 +18,7 @@ import {
   parcelAtHand,
   readFirst,
   unitsAtHand,
+  WANTS_PHOTO,
 } from './packState.js';
 
 /** Steps that trying a box may take: it must be answered at once. */
@@ -112,11 +113,18 @@ function difference(state: PackState, off: number): string {
 export const takeWeight = (state: PackState, mg: number): PackStep =>
   set(change({ ...state, asking: null }, { weightMg: mg }), `Weight ${inPounds(mg)}, as you say.`);
 
+/** A photo of the open box was taken; the picture itself goes its own way. */
+export function photoTaken(state: PackState): PackStep {
+  const { photos } = parcelAtHand(state);
+  return set(change(state, { photos: photos + 1 }), 'The photo is kept.');
+}
+
 /** What keeps the parcel at hand from being closed; null when nothing does. */
 function notYet(state: PackState): { says: string; next: string } | null {
   const note = openNotes(state)[0];
   if (note) return { says: `Read this first: ${note.text}`, next: readFirst(note) };
-  const { boxCode, weightMg } = parcelAtHand(state);
+  const { boxCode, weightMg, photos } = parcelAtHand(state);
+  if (state.choices.photo && photos === 0) return WANTS_PHOTO;
   if (state.choices.checkOnly) return null;
   if (!boxCode) return { says: 'No box is chosen.', next: 'Scan a box.' };
   return weightMg === null

@@ -59,6 +59,8 @@ export interface PackParcel {
   boxCode: string | null;
   weightMg: number | null;
   closed: boolean;
+  /** Photos that were taken of it while it was open. */
+  photos: number;
   holds: Record<string, number>;
 }
 
@@ -102,6 +104,8 @@ export interface PackMove {
 export interface PackChoices {
   /** Checked only: a parcel closes without box, weight and label. */
   checkOnly: boolean;
+  /** A photo of the open box is wanted before it closes. */
+  photo: boolean;
   /** How far a weight may be off, in milligrams and in millionths of what is expected; the larger counts. */
   toleranceMg: number;
   tolerancePpm: number;
@@ -143,7 +147,7 @@ export type PackNews =
 export type PackScan = Scan & { news?: PackNews };
 export type PackStep = Step<PackState, PackEffect>;
 
-const NO_CHOICES: PackChoices = { checkOnly: false, toleranceMg: 30_000, tolerancePpm: 30_000 };
+const NO_CHOICES: PackChoices = { checkOnly: false, photo: false, toleranceMg: 30_000, tolerancePpm: 30_000 };
 
 /** What a session is opened with; what is not given is empty. */
 export type Opening = Pick<PackState, 'orderNo' | 'lines' | 'boxes'> &
@@ -180,6 +184,7 @@ export const newParcel = (no: number, proposed: readonly string[]): PackParcel =
   boxCode: proposed[no - 1] ?? null,
   weightMg: null,
   closed: false,
+  photos: 0,
   holds: {},
 });
 
@@ -230,6 +235,12 @@ export function expectedMg(s: PackState): number | null {
   return sum;
 }
 
+/** What is said where a photo is wanted before a parcel closes. */
+export const WANTS_PHOTO = {
+  says: 'A photo of the open box is wanted.',
+  next: 'Scan PHOTO, or press Alt 9, before it is closed.',
+};
+
 /** What comes next, in words. */
 export function packHint(s: PackState): string {
   if (packClosed(s)) return 'Scan the next slip or tote.';
@@ -244,7 +255,8 @@ export function packHint(s: PackState): string {
     const may = line.optional ? ' It may be left out: scan WITHOUT.' : '';
     return `${packLineOpen(line)} × ${line.product.name}${then ? `, then ${then.product.name}` : ''}.${may}`;
   }
-  const { boxCode, weightMg } = parcelAtHand(s);
+  const { boxCode, weightMg, photos } = parcelAtHand(s);
+  if (s.choices.photo && photos === 0) return WANTS_PHOTO.next;
   if (s.choices.checkOnly) return 'Close it: it is only checked.';
   if (!boxCode) return 'Scan a box.';
   if (weightMg === null) return 'Put it on the scale, or type the weight such as 1.2 kg.';

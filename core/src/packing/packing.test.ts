@@ -143,8 +143,8 @@ describe('several parcels', () => {
       { type: 'next parcel', parcel: 2 },
     ]);
     expect(next.state.parcels).toEqual([
-      { no: 1, boxCode: 'BX-1', weightMg: 1_100_000, closed: true, holds: { a: 2 } },
-      { no: 2, boxCode: 'BX-2', weightMg: null, closed: false, holds: {} },
+      { no: 1, boxCode: 'BX-1', weightMg: 1_100_000, closed: true, photos: 0, holds: { a: 2 } },
+      { no: 2, boxCode: 'BX-2', weightMg: null, closed: false, photos: 0, holds: {} },
     ]);
     expect(saysOf(['AUK-UNDO'], next.state)).toBe('There is nothing to undo.');
     expect(saysOf(['AUK-NEXTBOX'], next.state)).toBe('Nothing is in this parcel yet.');
@@ -301,9 +301,19 @@ describe('left out, all the rest, changed', () => {
     );
   });
 
+  test('a photo of the open box, where it is wanted', () => {
+    const choices = { checkOnly: true, photo: true, toleranceMg: 0, tolerancePpm: 0 };
+    const state = open([line('a', 'JAR', 1)], { choices });
+    expect(saysOf(['JAR', 'AUK-CLOSE'], state)).toBe('A photo of the open box is wanted.');
+    expect(saysOf(['JAR', 'AUK-PHOTO'], state)).toBe('The photo is kept.');
+    expect(play(['JAR', 'AUK-PHOTO', 'AUK-CLOSE'], state).effects).toEqual([
+      { type: 'close', parcel: 1, last: true },
+    ]);
+  });
+
   test('only checked: closed without box and weight', () => {
     const state = open([line('a', 'JAR', 1)], {
-      choices: { checkOnly: true, toleranceMg: 0, tolerancePpm: 0 },
+      choices: { checkOnly: true, photo: false, toleranceMg: 0, tolerancePpm: 0 },
     });
     expect(play(['JAR', 'AUK-CLOSE'], state).effects).toEqual([{ type: 'close', parcel: 1, last: true }]);
   });
@@ -360,7 +370,9 @@ test('a session of one parcel goes over', () => {
     history: [[{ line: 0, units: 1 }]],
   };
   const state = carried<PackState>(before as never, 5)!;
-  expect(state.parcels).toEqual([{ no: 1, boxCode: 'BX-1', weightMg: null, closed: false, holds: { a: 1 } }]);
+  expect(state.parcels).toEqual([
+    { no: 1, boxCode: 'BX-1', weightMg: null, closed: false, photos: 0, holds: { a: 1 } },
+  ]);
   expect(play(['JAR', '1 kg', 'AUK-CLOSE'], state).effects).toEqual([
     { type: 'close', parcel: 1, last: true },
   ]);
@@ -383,6 +395,7 @@ test('whatever is scanned: counts stay within what is wanted, effects add up, un
     'AUK-WITHOUT',
     'AUK-YES',
     'AUK-NEXTBOX',
+    'AUK-PHOTO',
     'SCALE',
     'S-1',
     'S-2',
@@ -429,7 +442,7 @@ test('whatever is scanned: counts stay within what is wanted, effects add up, un
       while (state.history.length > 0) run('AUK-UNDO');
       const bare = {
         ...state,
-        parcels: state.parcels.map(p => ({ ...p, boxCode: null, weightMg: null })),
+        parcels: state.parcels.map(p => ({ ...p, boxCode: null, weightMg: null, photos: 0 })),
         at: null,
       };
       return within && same && told && (closed > 0 || JSON.stringify(bare) === JSON.stringify(start()));

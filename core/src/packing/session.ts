@@ -2,7 +2,7 @@ import { type Parsed, parseScan } from '../barcode/parseScan.js';
 import { type Answer, refuse, type Scan } from '../scans/scan.js';
 import { count, quoted } from '../text.js';
 import { serialOf, unitAnswered, unitCalledOff, unitScanned } from './packAsking.js';
-import { chooseBox, closeLast, nextBox, takeWeight, weigh } from './packClose.js';
+import { chooseBox, closeLast, nextBox, photoTaken, takeWeight, weigh } from './packClose.js';
 import { moveAll, pack, takeBack } from './packMoves.js';
 import { packNews } from './packNews.js';
 import {
@@ -91,6 +91,8 @@ function command(state: PackState, name: string): PackStep {
       return allTheRest(state);
     case 'WITHOUT':
       return without(state);
+    case 'PHOTO':
+      return photoTaken(state);
     case 'NEXTBOX':
       return nextBox(state);
     case 'CLOSE':

@@ -90,12 +90,12 @@ function packBefore6({
     ...state,
     lines: state.lines.map(l => ({ ...l, piece: null, wants: {}, optional: false, leftOut: 0 })),
     boxes: state.boxes.map(b => ({ ...b, inner: null, kind: 'box' })),
-    parcels: [{ no: 1, boxCode, weightMg, closed, holds: Object.fromEntries(packed) }],
+    parcels: [{ no: 1, boxCode, weightMg, closed, photos: 0, holds: Object.fromEntries(packed) }],
     proposed: boxCode ? [boxCode] : [],
     notes: notes.map(text => ({ text, word: null, confirmed })),
     asking: null,
     captured: [],
-    choices: { checkOnly: false, toleranceMg: 30_000, tolerancePpm: 30_000 },
+    choices: { checkOnly: false, photo: false, toleranceMg: 30_000, tolerancePpm: 30_000 },
     at: null,
   };
 }

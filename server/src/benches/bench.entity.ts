@@ -1,5 +1,5 @@
 import { Entity, Index } from 'typeorm';
-import { Code, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+import { Code, Flag, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
 /** A packing place with its printers. Its code is printed and stuck on it. */
 @Entity('bench')
@@ -33,4 +33,12 @@ export class Bench {
 
   @OneOf(['wait', 'next'], { default: 'wait' })
   afterOrder!: 'wait' | 'next';
+
+  /** Orders are checked only: no box, weight or label. */
+  @Flag({ default: false })
+  checkOnly!: boolean;
+
+  /** A photo of each open box is wanted. */
+  @Flag({ default: false })
+  wantsPhoto!: boolean;
 }

@@ -11,12 +11,13 @@ import { PrintJob } from './printJob.entity.js';
 import { PrintQueue } from './printQueue.service.js';
 import { Scales } from './scales.service.js';
 
+export { Benches } from './benches.service.js';
 export { PrintQueue } from './printQueue.service.js';
 
 @Module({
   imports: [TypeOrmModule.forFeature([Bench, BenchDevice, Printer, PrintJob]), JobsModule, PrintingModule],
   controllers: [BenchesController],
   providers: [Benches, PrintQueue, Scales],
-  exports: [PrintQueue],
+  exports: [Benches, PrintQueue],
 })
 export class BenchesModule {}

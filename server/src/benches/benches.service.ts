@@ -1,6 +1,6 @@
 import type { BenchesView, BenchIn, BenchOfDevice, BenchRow, PrinterIn, PrintJobRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, errnoOf, newId, type Sql, type Tx } from '../database/db.js';
 import { NotHere, TooLate } from '../http/problem.js';
 import { Bench } from './bench.entity.js';
 import { BenchDevice } from './benchDevice.entity.js';
@@ -28,18 +28,20 @@ export class Benches {
       slip: slipPrinterId,
       invoice: invoicePrinterId,
       scale: scaleAt,
+      checkOnly: !!b.checkOnly,
+      wantsPhoto: !!b.wantsPhoto,
     }));
   }
 
   /** Sets up a bench, or changes one. */
-  async save({ id, name, label, slip, invoice, scale, afterOrder }: BenchIn, doer: Doer): Promise<void> {
+  async save({ id, name, label, slip, invoice, scale, ...choices }: BenchIn, doer: Doer): Promise<void> {
     const facts = {
       name,
       labelPrinterId: label,
       slipPrinterId: slip,
       invoicePrinterId: invoice,
       scaleAt: scale,
-      afterOrder,
+      ...choices,
     };
     await this.db.tx(doer, async tx => {
       await named(async () => {
@@ -77,6 +79,13 @@ export class Benches {
       await tx.of(BenchDevice).upsert({ device, benchId: bench.id, at: tx.at }, ['device']);
     });
     return this.of(device);
+  }
+
+  /** What the bench of a device chooses for the orders that are opened at it. */
+  async choices(sql: Sql, device: string): Promise<{ checkOnly: boolean; photo: boolean }> {
+    const known = await benchOfDevice(sql, device);
+    const bench = known && (await sql.of(Bench).findOneBy({ id: known.id }));
+    return { checkOnly: bench?.checkOnly ?? false, photo: bench?.wantsPhoto ?? false };
   }
 
   async of(device: string): Promise<BenchOfDevice> {

@@ -3,7 +3,6 @@ import {
   type BenchPiece,
   type Box,
   openPack,
-  type PackChoices,
   type PackLine,
   type PackState,
   type Piece,
@@ -12,6 +11,7 @@ import {
   type UnitWants,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { Benches } from '../benches/benches.module.js';
 import type { Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { CatalogService, type Product } from '../products/products.module.js';
@@ -20,7 +20,7 @@ import { linesToPack, packerNotes } from './packing.queries.js';
 /** What a parcel costs beside its box, in house minor units, while nobody has said otherwise. */
 const WAY_MINOR = 600;
 /** How far a weight may be off: 30 grams, or 3 % of what is expected. */
-const TOLERANCE: PackChoices = { checkOnly: false, toleranceMg: 30_000, tolerancePpm: 30_000 };
+const TOLERANCE = { toleranceMg: 30_000, tolerancePpm: 30_000 };
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
 @Injectable()
@@ -28,12 +28,13 @@ export class Opening {
   constructor(
     private readonly catalog: CatalogService,
     private readonly house: HouseService,
+    private readonly benches: Benches,
   ) {}
 
-  async state(sql: Sql, order: { id: string; no: number }): Promise<PackState> {
+  async state(sql: Sql, order: { id: string; no: number }, device: string): Promise<PackState> {
     const boxes = await this.catalog.boxes(sql);
     const found = await this.lines(sql, order.id);
-    const choices = await this.house.setting(sql, 'bench', TOLERANCE);
+    const choices = { ...TOLERANCE, ...(await this.benches.choices(sql, device)) };
     const way = await this.house.setting(sql, 'parcelCostMinor', WAY_MINOR);
     const notes = await packerNotes(sql, order.id);
     const { lines, proposed } = asPlanned(boxes, found, way);

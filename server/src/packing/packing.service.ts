@@ -88,7 +88,7 @@ export class PackingService {
         `${order.channelNumber} is ${order.stage}, so there is nothing to pack yet.`,
         cureForStage(order.stage),
       );
-    const state = await this.opening.state(tx, order);
+    const state = await this.opening.state(tx, order, device);
     await this.places.takeAway(tx, order.id);
     await this.openParcel(tx, order, 1);
     return this.scans.open(tx, { kind: 'pack', orderId: order.id }, state, device);

@@ -30,7 +30,7 @@ export const BENCH = [
   'CREATE TABLE IF NOT EXISTS printer (id UUID NOT NULL PRIMARY KEY, name VARCHAR(40) NOT NULL, url VARCHAR(200) NOT NULL, UNIQUE (name))',
   `CREATE TABLE IF NOT EXISTS bench (id UUID NOT NULL PRIMARY KEY, code VARCHAR(20) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL, name VARCHAR(40) NOT NULL,
      labelPrinterId UUID NULL REFERENCES printer (id), slipPrinterId UUID NULL REFERENCES printer (id), invoicePrinterId UUID NULL REFERENCES printer (id), scaleAt VARCHAR(80) NULL,
-     afterOrder ENUM('wait','next') NOT NULL DEFAULT 'wait', UNIQUE (code), UNIQUE (name), INDEX (labelPrinterId), INDEX (slipPrinterId), INDEX (invoicePrinterId))`,
+     afterOrder ENUM('wait','next') NOT NULL DEFAULT 'wait', checkOnly BOOL NOT NULL DEFAULT FALSE, wantsPhoto BOOL NOT NULL DEFAULT FALSE, UNIQUE (code), UNIQUE (name), INDEX (labelPrinterId), INDEX (slipPrinterId), INDEX (invoicePrinterId))`,
   'CREATE TABLE IF NOT EXISTS benchDevice (device VARCHAR(60) NOT NULL PRIMARY KEY, benchId UUID NOT NULL REFERENCES bench (id), at DATETIME(3) NOT NULL, INDEX (benchId))',
   `CREATE TABLE IF NOT EXISTS printJob (id UUID NOT NULL PRIMARY KEY, printerId UUID NOT NULL REFERENCES printer (id), benchId UUID NULL REFERENCES bench (id), kind ENUM('label','slip','invoice') NOT NULL,
      orderId UUID NOT NULL REFERENCES orders (id), parcelNo INT NULL, state ENUM('waiting','printed') NOT NULL DEFAULT 'waiting', tries INT NOT NULL DEFAULT 0, copies INT NOT NULL DEFAULT 0, why VARCHAR(300) NULL,

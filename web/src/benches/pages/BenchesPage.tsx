@@ -11,6 +11,7 @@ import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
 import { say } from '../../parts/say.js';
+import { Tick } from '../../parts/Tick.js';
 import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
 import { SetupNav } from '../../setup/parts/SetupNav.js';
@@ -57,7 +58,16 @@ interface BenchProps {
 function Bench({ bench, view, may }: BenchProps) {
   const client = useQueryClient();
   const [input, setInput] = useState<BenchIn>(
-    bench ?? { name: '', label: null, slip: null, invoice: null, scale: null, afterOrder: 'wait' },
+    bench ?? {
+      name: '',
+      label: null,
+      slip: null,
+      invoice: null,
+      scale: null,
+      afterOrder: 'wait',
+      checkOnly: false,
+      wantsPhoto: false,
+    },
   );
   const save = useMutation({
     mutationFn: (facts: BenchIn) => saveBench(bench ? { ...facts, id: bench.id } : facts),
@@ -67,7 +77,7 @@ function Bench({ bench, view, may }: BenchProps) {
     },
   });
   const printers: Options = [['', 'no printer'], ...view.printers.map(p => [p.id, p.name] as const)];
-  const { name, label, slip, invoice, scale, afterOrder } = input;
+  const { name, label, slip, invoice, scale, afterOrder, checkOnly, wantsPhoto } = input;
   const kinds = [
     ['label', 'Labels come out at', label],
     ['slip', 'Slips at', slip],
@@ -78,7 +88,18 @@ function Bench({ bench, view, may }: BenchProps) {
       className={`${pageCss.fields} ${pageCss.bulk}`}
       label={bench ? `Bench ${bench.name}` : 'A further bench'}
       ready={may && name.trim() !== '' && !save.isPending}
-      onSend={() => save.mutate({ name, label, slip, invoice, scale: scale?.trim() || null, afterOrder })}
+      onSend={() =>
+        save.mutate({
+          name,
+          label,
+          slip,
+          invoice,
+          scale: scale?.trim() || null,
+          afterOrder,
+          checkOnly,
+          wantsPhoto,
+        })
+      }
     >
       <Line
         label={bench ? bench.code : 'A further bench'}
@@ -111,6 +132,16 @@ function Bench({ bench, view, may }: BenchProps) {
         options={AFTER}
         disabled={!may}
         onChoose={after => setInput({ ...input, afterOrder: after })}
+      />
+      <Tick
+        label="only checks"
+        checked={checkOnly}
+        onTick={on => may && setInput({ ...input, checkOnly: on })}
+      />
+      <Tick
+        label="wants a photo"
+        checked={wantsPhoto}
+        onTick={on => may && setInput({ ...input, wantsPhoto: on })}
       />
       {may && (
         <Button

@@ -106,7 +106,6 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   const [typed, setTyped] = useState('');
   /** 0 while no photo is being taken; scanned again it counts on. */
   const [photo, setPhoto] = useState(0);
-  const [said, setSaid] = useState<string | null>(null);
   const photosWaiting = useKeptPhotos();
 
   const { mend, trouble } = useMend(opened.state.orderNo, early, leave, open);
@@ -178,10 +177,6 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     return () => window.removeEventListener('keydown', press);
   }, [desk, closed, mend]);
 
-  useEffect(() => {
-    // What was said of a photo goes with the next answer.
-    if (session.answer) setSaid(null);
-  }, [session.answer]);
   const told = answerOf(session.answer, state, desk, session.offline);
   const broken = trouble && { says: trouble.says, next: trouble.cure, tone: 'wrong' as const, times: 1 };
   const saidOfScale = scale.trouble &&
@@ -189,8 +184,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   const offered = gives
     ? { ...told, next: `F8 gives this code to ${gives.name}, when it is that. Else put it aside.` }
     : told;
-  const answer =
-    broken || saidOfScale || (said ? { ...told, says: said, tone: 'info' as const, times: 1 } : offered);
+  const answer = broken || saidOfScale || offered;
   return (
     <div className={`${css.edge} ${css[answer.tone]}`}>
       <PackHead view={view} state={state} />
@@ -211,7 +205,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           now={photo}
           taken={picture => {
             setPhoto(0);
-            setSaid('The photo is kept.');
+            scan('AUK-PHOTO');
             void keepPhoto(opened.sessionId, picture);
           }}
           leave={() => setPhoto(0)}
