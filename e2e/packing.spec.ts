@@ -260,3 +260,30 @@ test('a code that nobody knows is given at the bench and counts; a closed parcel
   await scan(page, 'AUK-REOPEN');
   await expect(says(page)).toContainText('has its label already');
 });
+
+test('a size typed at the bench proposes a box at once, and waits for the office to take it on', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { no } = await pickedOf(page, 'PK-9', 'Tape Buyer', [['JKT-M', 1]]);
+  const { version } = await look(page.request, 'products/JKT-M');
+  const edited = await page.request.post('/api/v1/products/JKT-M', {
+    data: { version, fields: { length: null, width: null, height: null } },
+  });
+  expect(edited.status()).toBe(200);
+  await atBench(page, no, 'Tape Buyer');
+  await expect(page.getByText('has no size: no box can be proposed')).toBeVisible();
+  await page.keyboard.type('15x12x3 in', { delay: 80 });
+  await page.keyboard.press('Enter');
+  await expect(page.locator('figure')).toContainText('Proposed: scan BX-');
+  await page.goto('/products/measured');
+  const row = page.getByRole('row').filter({ hasText: 'JKT-M' });
+  await expect(row).toContainText('no size');
+  await row.getByRole('button', { name: 'Take it on' }).click();
+  await expect(row).toBeHidden();
+  expect((await look(page.request, 'products/JKT-M')).size).toEqual({
+    length: 3810,
+    width: 3048,
+    height: 762,
+  });
+});

@@ -56,6 +56,7 @@ const VIEWS: [name: string, badge: string, path: string, wait: string][] = [
   ['Put walls', 'AB-1001', '/stock/walls', 'Wall A'],
   ['Put wall', 'AB-1002', '/wall', 'Scan the trolley of a heap'],
   ['Floor choices', 'AB-1001', '/setup/floor', 'Order and what follows'],
+  ['Measured', 'AB-1001', '/products/measured', 'Measured at the benches'],
   ['Benches', 'AB-1001', '/setup/benches', 'A further printer'],
   ['Print tray', 'AB-1001', '/setup/tray', 'every printer'],
   ['Boxes', 'AB-1001', '/setup/boxes', 'Empty weight'],

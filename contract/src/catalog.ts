@@ -94,3 +94,25 @@ export const PlaceView = z.object({
   ),
 });
 export type PlaceView = z.infer<typeof PlaceView>;
+
+const SizeOf = z.object({ length: z.number(), width: z.number(), height: z.number() });
+/** A size or weight of a product as a bench found it, beside what is kept of it. Lengths in tenths of a millimetre. */
+export const MeasuredRow = z.object({
+  id: z.string(),
+  sku: z.string(),
+  name: z.string(),
+  at: z.string(),
+  person: z.string().nullable(),
+  order: z.string().nullable(),
+  size: SizeOf.nullable(),
+  weightMg: z.number().nullable(),
+  keptSize: SizeOf.nullable(),
+  keptMg: z.number().nullable(),
+});
+export type MeasuredRow = z.infer<typeof MeasuredRow>;
+
+const MeasuredSide = z.number().int().min(1).max(60_000);
+export const MeasureIn = z.object({ length: MeasuredSide, width: MeasuredSide, height: MeasuredSide });
+export type MeasureIn = z.infer<typeof MeasureIn>;
+
+export const Decided = z.object({ take: z.boolean() });

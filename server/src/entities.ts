@@ -3,6 +3,7 @@ import { Bench } from './benches/bench.entity.js';
 import { BenchDevice } from './benches/benchDevice.entity.js';
 import { Printer } from './benches/printer.entity.js';
 import { PrintJob } from './benches/printJob.entity.js';
+import { Measured } from './catalog/measured.entity.js';
 import { PictureFile } from './catalog/pictureFile.entity.js';
 import { Product } from './catalog/product.entity.js';
 import { ProductAlias } from './catalog/productAlias.entity.js';
@@ -115,6 +116,7 @@ export const ENTITIES = [
   Suspicion,
   Box,
   UnitFact,
+  Measured,
   OrderPhoto,
   Bench,
   BenchDevice,

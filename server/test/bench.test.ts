@@ -428,3 +428,43 @@ test('a bench may only check, and may want a photo before a parcel closes', asyn
   expect((await order(id!)).row.stage).toBe('Packed');
   expect(await differences(house)).toEqual([]);
 });
+
+test('a size measured at the bench counts there at once, a weight is learned from the scale; both wait for somebody to look', async () => {
+  await packer.post('benches/BE-1/take', { device: 'bench-1' });
+  await house.db.run("UPDATE product SET length = NULL, width = NULL, height = NULL WHERE sku = 'HAT-STR'");
+  const [id] = await pickedOrders([['SIZE-1', 'HAT-STR', 2]]);
+  const { row } = await order(id!);
+  const view = await opened(row.no);
+  expect(view.state).toMatchObject({ proposed: [], lines: [{ piece: { size: null } }] });
+  const size = { length: 3_810, width: 3_556, height: 1_270 };
+  expect((await packer.post('products/HAT-STR/measures', { ...size, length: 0 })).status).toBe(400);
+  for (let i = 0; i < 2; i++) expect((await packer.post('products/HAT-STR/measures', size)).status).toBe(200);
+  const again = await opened(row.no);
+  expect(again.state.lines[0].piece.size).toEqual(size);
+  await scans(again.sessionId, [
+    codeOf(again, 'HAT-STR'),
+    codeOf(again, 'HAT-STR'),
+    'BX-5',
+    '4 lb',
+    'AUK-YES',
+    'AUK-CLOSE',
+  ]);
+  const found = (await lead.get('measures')).body.filter((m: { sku: string }) => m.sku === 'HAT-STR');
+  expect(found).toMatchObject([
+    {
+      size: null,
+      weightMg: Math.round((4 * 453_592.37 - 725_748) / 2),
+      order: row.no,
+      person: 'Tomas Brandt',
+    },
+    { size, weightMg: null, keptSize: null },
+  ]);
+  const decide = (at: number, take: boolean, caller = lead) =>
+    caller.post(`measures/${found[at].id}`, { take });
+  expect((await decide(1, true, packer)).status).toBe(403);
+  expect((await decide(1, true)).status).toBe(200);
+  expect((await decide(1, true)).status).toBe(404);
+  expect((await decide(0, false)).status).toBe(200);
+  expect((await lead.get('measures')).body.filter((m: { sku: string }) => m.sku === 'HAT-STR')).toEqual([]);
+  expect((await lead.get('products/HAT-STR')).body).toMatchObject({ size });
+});

@@ -69,6 +69,7 @@ const DESK: RouteObject[] = [
   page('/parcels', () => import('./parcels/pages/ParcelsPage.js')),
   page('/products', () => import('./catalog/pages/ProductsPage.js')),
   page('/products/listings', () => import('./catalog/pages/ListingsPage.js')),
+  page('/products/measured', () => import('./catalog/pages/MeasuredPage.js')),
   page('/products/:sku', () => import('./catalog/pages/ProductPage.js')),
   page('/products/:sku/ledger', () => import('./stock/pages/LedgerPage.js')),
   page('/kits', () => import('./kits/pages/KitsPage.js')),

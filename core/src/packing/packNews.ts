@@ -11,7 +11,14 @@ function changedLines(state: PackState, { lines, says }: Extract<PackNews, { kin
   const kept = lines.map(l => {
     const known = before.get(l.id);
     return known
-      ? { ...known, product: l.product, wanted: l.wanted, wants: l.wants, optional: l.optional }
+      ? {
+          ...known,
+          product: l.product,
+          piece: l.piece,
+          wanted: l.wanted,
+          wants: l.wants,
+          optional: l.optional,
+        }
       : l;
   });
   const gone = state.lines

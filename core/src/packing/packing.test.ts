@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { ScanProduct } from '../catalog/scanProduct.js';
 import { carried, type Scan } from '../scans/scan.js';
+import { learnedWeight } from './learnedWeight.js';
 import {
   type BenchBox,
   expectedMg,
@@ -353,6 +354,23 @@ describe('left out, all the rest, changed', () => {
     expect(packScan(open(), scan('BOOK', { kind: 'product', name: 'Book', retired: true })).answer.says).toBe(
       'Not in this order: Book. It is retired.',
     );
+  });
+});
+
+test('a parcel of one product says what one of it weighs, when that is not what is kept', () => {
+  const closed = (texts: string[], of = [line('a', 'JAR', 3)]) =>
+    play([...texts, 'AUK-CLOSE'], open(of)).state;
+  expect(learnedWeight(closed(['CASE-JAR', 'BX-1', '1.9 kg', 'AUK-YES']), 1)).toEqual({
+    productId: 'JAR',
+    mg: 600_000,
+  });
+  expect(learnedWeight(closed(['CASE-JAR', 'BX-1', '1.62 kg']), 1)).toBeNull();
+  const two = [line('a', 'JAR', 1), line('b', 'SEED', 1)];
+  expect(learnedWeight(closed(['JAR', 'SEED', 'BX-1', '3 kg', 'AUK-YES'], two), 1)).toBeNull();
+  const unknown = [line('a', 'JAR', 1, { piece: null })];
+  expect(learnedWeight(closed(['JAR', 'BX-1', '700 g'], unknown), 1)).toEqual({
+    productId: 'JAR',
+    mg: 600_000,
   });
 });
 

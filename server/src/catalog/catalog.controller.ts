@@ -1,11 +1,15 @@
 import {
   AliasIn,
   CodeIn,
+  Decided,
+  Id,
   LinkAnswer,
   LinkListings,
   ListingQuery,
   ListingRow,
   MakeProducts,
+  MeasuredRow,
+  MeasureIn,
   NewProduct,
   type Page,
   type Person,
@@ -26,6 +30,7 @@ import { parse } from '../http/parse.js';
 import { Malformed } from '../http/problem.js';
 import { CatalogService, ListingsQueries } from '../products/products.module.js';
 import { ListingsService } from './listings.service.js';
+import { Measures } from './measures.service.js';
 import { ProductsService } from './products.service.js';
 
 const LinkSku = z.object({
@@ -42,6 +47,7 @@ export class CatalogController {
     private readonly products: ProductsService,
     private readonly listings: ListingsService,
     private readonly listingsQueries: ListingsQueries,
+    private readonly measures: Measures,
   ) {}
 
   @Get('products')
@@ -130,6 +136,32 @@ export class CatalogController {
   @Answers('nothing')
   removeAlias(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.products.alias(sku, parse(AliasIn, body).code, false, by(me));
+  }
+
+  /** A size as it was measured at a bench; it counts there at once, and for the product when somebody has looked at it. */
+  @Post('products/:sku/measures')
+  @HttpCode(200)
+  @May('pack')
+  @Takes({ body: MeasureIn })
+  @Answers('nothing')
+  measure(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.measures.measure(sku, parse(MeasureIn, body), by(me));
+  }
+
+  @Get('measures')
+  @SignedIn()
+  @Answers(z.array(MeasuredRow))
+  openMeasures(): Promise<MeasuredRow[]> {
+    return this.measures.open();
+  }
+
+  @Post('measures/:id')
+  @HttpCode(200)
+  @May('products.change')
+  @Takes({ body: Decided })
+  @Answers('nothing')
+  decideMeasure(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.measures.decide(parse(Id, id), parse(Decided, body).take, by(me));
   }
 
   /** The body is the picture itself. */

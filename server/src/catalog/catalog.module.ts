@@ -5,6 +5,8 @@ import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { CatalogController } from './catalog.controller.js';
 import { ListingsService } from './listings.service.js';
+import { Measured } from './measured.entity.js';
+import { Measures } from './measures.service.js';
 import { PictureFile } from './pictureFile.entity.js';
 import { Product } from './product.entity.js';
 import { ProductAlias } from './productAlias.entity.js';
@@ -15,12 +17,14 @@ import { Recipe } from './recipe.entity.js';
 import { RecipePart } from './recipePart.entity.js';
 
 export { ListingsService } from './listings.service.js';
+export { Measures } from './measures.service.js';
 export { ProductsService } from './products.service.js';
 export { putRecipe } from './recipes.js';
 
 @Module({
   imports: [
     TypeOrmModule.forFeature([
+      Measured,
       PictureFile,
       ProductEvent,
       ProductAlias,
@@ -34,7 +38,7 @@ export { putRecipe } from './recipes.js';
     IntakeModule,
   ],
   controllers: [CatalogController],
-  providers: [ProductsService, ListingsService],
-  exports: [ProductsService, ListingsService],
+  providers: [ProductsService, ListingsService, Measures],
+  exports: [ProductsService, ListingsService, Measures],
 })
 export class CatalogModule {}

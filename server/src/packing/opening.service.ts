@@ -8,10 +8,12 @@ import {
   type Piece,
   planBoxes,
   type ScanProduct,
+  type Size,
   type UnitWants,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Benches } from '../benches/benches.module.js';
+import { Measures } from '../catalog/catalog.module.js';
 import type { Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { CatalogService, type Product } from '../products/products.module.js';
@@ -29,6 +31,7 @@ export class Opening {
     private readonly catalog: CatalogService,
     private readonly house: HouseService,
     private readonly benches: Benches,
+    private readonly measures: Measures,
   ) {}
 
   async state(sql: Sql, order: { id: string; no: number }, device: string): Promise<PackState> {
@@ -55,7 +58,9 @@ export class Opening {
       sql,
       rows.flatMap(r => [r.productId, r.lineProductId]),
     );
-    return rows.map(r => toLine(r, all));
+    const unsized = rows.map(r => r.productId).filter(id => !all.get(id)!.size);
+    const measured = unsized.length > 0 ? await this.measures.sizes(sql, unsized) : new Map<string, Size>();
+    return rows.map(r => toLine(r, all, measured));
   }
 }
 
@@ -98,7 +103,11 @@ const toScanProduct = ({ id, sku, name, codes, picture, hint }: Product): ScanPr
   hint,
 });
 
-function toLine(r: Awaited<ReturnType<typeof linesToPack>>[number], all: Map<string, Product>): PackLine {
+function toLine(
+  r: Awaited<ReturnType<typeof linesToPack>>[number],
+  all: Map<string, Product>,
+  measured: ReadonlyMap<string, Size>,
+): PackLine {
   const product = all.get(r.productId)!;
   const sold = all.get(r.lineProductId)!;
   const kitParts =
@@ -125,16 +134,16 @@ function toLine(r: Awaited<ReturnType<typeof linesToPack>>[number], all: Map<str
     packed: 0,
     kitParts,
     bundle,
-    piece: toPiece(product),
+    piece: toPiece(product, measured.get(r.productId) ?? null),
     wants: toWants(product.facts, r),
     optional: !!r.optional,
     leftOut: 0,
   };
 }
 
-function toPiece({ size, weightMg, packedWeightMg, facts }: Product): BenchPiece {
+function toPiece({ size, weightMg, packedWeightMg, facts }: Product, measured: Size | null): BenchPiece {
   return {
-    size,
+    size: size ?? measured,
     weightMg: packedWeightMg ?? weightMg ?? 0,
     ...(facts.fragile === true && { fragile: true }),
     ...(facts.upright === true && { upright: true }),

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { BenchesModule } from '../benches/benches.module.js';
+import { CatalogModule } from '../catalog/catalog.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
 import { ProductsModule } from '../products/products.module.js';
@@ -23,6 +24,7 @@ export { Photos } from './photos.service.js';
   imports: [
     TypeOrmModule.forFeature([UnitFact, OrderPhoto]),
     BenchesModule,
+    CatalogModule,
     HouseModule,
     ProductsModule,
     StockModule,

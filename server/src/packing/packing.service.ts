@@ -2,6 +2,7 @@ import type { ArrivedRow, BenchView, Judged, QueueRow, ScanIn } from '@auk/contr
 import {
   type Captured,
   type KnownThing,
+  learnedWeight,
   type PackEffect,
   type PackNews,
   type PackState,
@@ -11,6 +12,7 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { PrintQueue } from '../benches/benches.module.js';
+import { Measures } from '../catalog/catalog.module.js';
 import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
@@ -61,6 +63,7 @@ export class PackingService {
     private readonly views: BenchViews,
     private readonly facts: UnitFacts,
     private readonly prints: PrintQueue,
+    private readonly measures: Measures,
   ) {}
 
   arrived = (): Promise<ArrivedRow[]> => this.views.arrived();
@@ -123,8 +126,13 @@ export class PackingService {
     const changed = lines.filter(l => wanted.get(l.id) !== l.wanted);
     const gone = state.lines.filter(l => l.wanted > 0 && !lines.some(n => n.id === l.id));
     const codes = new Map(state.lines.map(l => [l.id, l.product.codes.length]));
+    const sizes = new Map(state.lines.map(l => [l.id, JSON.stringify(l.piece?.size ?? null)]));
+    const sized = lines.filter(
+      l => wanted.has(l.id) && sizes.get(l.id) !== JSON.stringify(l.piece?.size ?? null),
+    );
     const coded = lines.filter(l => wanted.has(l.id) && codes.get(l.id) !== l.product.codes.length);
     const says = [
+      ...sized.map(l => `${l.product.name} was measured`),
       ...coded.map(l => `${l.product.name} has a code more`),
       ...changed.map(l => `${l.wanted} × ${l.product.name} instead of ${wanted.get(l.id) ?? 0}`),
       ...gone.map(l => `no ${l.product.name} any more`),
@@ -253,6 +261,8 @@ export class PackingService {
         const { boxCode, weightMg } = after.parcels.find(p => p.no === e.parcel)!;
         if (e.last) await this.putLeftOutBack(tx, orderId, after);
         await this.close(tx, parcelOf(e.parcel), boxCode, weightMg, e.last);
+        const learned = learnedWeight(after, e.parcel);
+        if (learned) await this.measures.propose(tx, learned.productId, { weightMg: learned.mg }, orderId);
         if (e.last) await this.scans.close(tx, sessionId);
       }
     }

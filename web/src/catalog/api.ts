@@ -1,4 +1,12 @@
-import { LinkAnswer, ListingRow, type Page, ProductHistory, ProductRow, pageOf } from '@auk/contract';
+import {
+  LinkAnswer,
+  ListingRow,
+  MeasuredRow,
+  type Page,
+  ProductHistory,
+  ProductRow,
+  pageOf,
+} from '@auk/contract';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
 
@@ -28,6 +36,13 @@ export const productHistoryQuery = (sku: string) =>
     queryKey: ['product', sku, 'history'],
     queryFn: () => get(ProductHistory.array(), `${pathOf(sku)}/history`),
   });
+
+/** What benches found and nobody has looked at yet. */
+export const measuresQuery = queryOptions({
+  queryKey: ['products', 'measured'],
+  queryFn: () => get(MeasuredRow.array(), 'measures'),
+});
+export const decideMeasure = (id: string, take: boolean) => send(`measures/${id}`, { take });
 
 export const makeProduct = (input: object) => send('products', input);
 export const editProduct = (sku: string, edit: object) => send(pathOf(sku), edit);

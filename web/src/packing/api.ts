@@ -9,6 +9,7 @@ import {
   PhotoRow,
   QueueRow,
 } from '@auk/contract';
+import type { Size } from '@auk/core';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
 import { heldOr, heldSession } from '../held.js';
@@ -71,6 +72,10 @@ export const reopenParcel = (no: string) => send(`packing/parcels/${no}/open`);
 /** Gives a product a code that was scanned and that nobody knew. */
 export const giveCode = (sku: string, code: string) =>
   send(`products/${encodeURIComponent(sku)}/codes`, { code });
+
+/** A product's size as it was measured here. */
+export const measure = (sku: string, size: Size) =>
+  send(`products/${encodeURIComponent(sku)}/measures`, size);
 
 /** Sends a picture; sent twice it is kept once. */
 export const sendPhoto = (session: string, id: string, at: string, picture: Blob) =>

@@ -89,7 +89,7 @@ test('what does not fit is counted, and what cannot be drawn says why', () => {
   const none = (piece: PackLine['piece'], proposed = ['BX-1']) =>
     layoutOf(openPack({ orderNo: 'OR-1', lines: [line('a', 1, piece)], boxes: [box], proposed }));
   expect(none({ size: null, weightMg: 0 })).toEqual({
-    why: 'a has no size: no box can be proposed. Measure it.',
+    why: 'a has no size: no box can be proposed. Measure it, and type it such as 11x9x14 in.',
   });
   expect(none(sized(900, 1, 1))).toEqual({ why: 'Box B1 takes none of it by its size.' });
   expect(none(sized(1, 1, 1), [])).toMatchObject({ box: { code: 'BX-1' }, rest: 0 });

@@ -71,7 +71,10 @@ export function layoutOf(state: PackState): Layout | { why: string } {
   for (const l of state.lines) {
     const quantity = (parcel.holds[l.id] ?? 0) + Math.max(0, packLineOpen(l));
     if (quantity === 0) continue;
-    if (!l.piece?.size) return { why: `${l.product.name} has no size: no box can be proposed. Measure it.` };
+    if (!l.piece?.size)
+      return {
+        why: `${l.product.name} has no size: no box can be proposed. Measure it, and type it such as 11x9x14 in.`,
+      };
     pieces.push({ ...l.piece, id: l.id, size: l.piece.size, quantity });
   }
   if (pieces.length === 0) return { why: 'Nothing is to be packed.' };

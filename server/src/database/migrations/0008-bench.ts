@@ -27,6 +27,8 @@ export const BENCH = [
      UNIQUE (productId, liveSerial), UNIQUE (orderId, n), INDEX bySerial (serial), INDEX byLot (lot), INDEX byPart (partId), INDEX byParcel (parcelId))`,
   `CREATE TABLE IF NOT EXISTS orderPhoto (id UUID NOT NULL PRIMARY KEY, orderId UUID NOT NULL REFERENCES orders (id), takenAt DATETIME(3) NOT NULL, at DATETIME(3) NOT NULL,
      personId UUID NULL, bytes MEDIUMBLOB NOT NULL, INDEX (orderId), INDEX (at))`,
+  `CREATE TABLE IF NOT EXISTS measured (id UUID NOT NULL PRIMARY KEY, productId UUID NOT NULL REFERENCES product (id), orderId UUID NULL REFERENCES orders (id), length INT NULL, width INT NULL, height INT NULL,
+     weightMg BIGINT NULL, at DATETIME(3) NOT NULL, personId UUID NULL, decidedAt DATETIME(3) NULL, taken BOOL NULL, INDEX (productId), INDEX (decidedAt), INDEX (orderId))`,
   'CREATE TABLE IF NOT EXISTS printer (id UUID NOT NULL PRIMARY KEY, name VARCHAR(40) NOT NULL, url VARCHAR(200) NOT NULL, UNIQUE (name))',
   `CREATE TABLE IF NOT EXISTS bench (id UUID NOT NULL PRIMARY KEY, code VARCHAR(20) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL, name VARCHAR(40) NOT NULL,
      labelPrinterId UUID NULL REFERENCES printer (id), slipPrinterId UUID NULL REFERENCES printer (id), invoicePrinterId UUID NULL REFERENCES printer (id), scaleAt VARCHAR(80) NULL,

@@ -39,6 +39,9 @@ export default function ProductsPage() {
             : 'What each is, where it lies, and what is not known of it yet.'
         }
       >
+        <Button component={Link} to="/products/measured" variant="outlined" color="secondary">
+          Measured
+        </Button>
         <Button component={Link} to="/products/listings" variant="outlined" color="secondary">
           Listings
         </Button>

@@ -7,6 +7,7 @@ import {
   packLineOpen,
   packScan,
   parseScan,
+  parseSize,
 } from '@auk/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
@@ -16,7 +17,7 @@ import { AnswerBar } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
 import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
-import { benchPath, giveCode, offersQuery, readBench, reopenParcel } from '../api.js';
+import { benchPath, giveCode, measure, offersQuery, readBench, reopenParcel } from '../api.js';
 import { keepPhoto, useKeptPhotos } from '../keptPhotos.js';
 import { answerOf } from '../packAnswer.js';
 import { useLabelDesk } from '../useLabelDesk.js';
@@ -127,6 +128,9 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
       if (code === 'AUK-ASIDE') return leave();
       if (code === 'AUK-WEIGH') return scale.weigh();
       if (code === 'AUK-PHOTO') return setPhoto(n => n + 1);
+      const unsized = state.lines.find(l => l.piece && !l.piece.size);
+      const size = unsized && !state.asking ? parseSize(text) : null;
+      if (unsized && size?.ok) return mend(() => measure(unsized.product.sku, size.value));
       if (!closed) {
         const another = OPENS.has(kindOf(text)) && code !== state.orderNo;
         return another && !begun(state) ? open(text) : scan(text, by);

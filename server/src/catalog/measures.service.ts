@@ -1,0 +1,92 @@
+import type { MeasuredRow, MeasureIn } from '@auk/contract';
+import type { FactValue, Size } from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { IsNull } from 'typeorm';
+import { Db, type Doer, NONE, newId, type Sql, type Tx } from '../database/db.js';
+import { NotHere } from '../http/problem.js';
+import { CatalogService } from '../products/products.module.js';
+import { Measured } from './measured.entity.js';
+import { measuredSizes, openMeasure, openMeasures } from './measured.queries.js';
+import { ProductsService } from './products.service.js';
+
+/** Sizes and weights that benches found: proposed at once, a product's own when somebody has said so. */
+@Injectable()
+export class Measures {
+  constructor(
+    private readonly db: Db,
+    private readonly catalog: CatalogService,
+    private readonly products: ProductsService,
+  ) {}
+
+  /** A person measured a product. */
+  async measure(sku: string, { length, width, height }: MeasureIn, doer: Doer): Promise<void> {
+    const { id } = await this.catalog.bySku(sku);
+    await this.db.tx(doer, tx => this.propose(tx, id, { size: { length, width, height } }, null));
+  }
+
+  /** Proposes a size or weight; what nobody has looked at yet gives way to it. */
+  async propose(
+    tx: Tx,
+    productId: string,
+    { size, weightMg }: { size?: Size; weightMg?: number },
+    orderId: string | null,
+  ): Promise<void> {
+    const open = { productId, decidedAt: IsNull() };
+    if (weightMg !== undefined) await tx.of(Measured).delete({ ...open, length: IsNull() });
+    else await tx.of(Measured).delete({ ...open, weightMg: IsNull() });
+    await tx.insert(Measured, [
+      {
+        id: newId(),
+        productId,
+        orderId,
+        length: size?.length ?? null,
+        width: size?.width ?? null,
+        height: size?.height ?? null,
+        weightMg: weightMg ?? null,
+        at: tx.at,
+        personId: tx.personId,
+      },
+    ]);
+    await tx.tell('catalog', productId);
+  }
+
+  /** The sizes that were measured of products, for as long as nobody has looked at them. */
+  async sizes(sql: Sql, productIds: readonly string[]): Promise<Map<string, Size>> {
+    const rows = await measuredSizes(sql, [...productIds, NONE]);
+    return new Map(rows.map(({ productId, ...size }) => [productId, size]));
+  }
+
+  async open(): Promise<MeasuredRow[]> {
+    const rows = await openMeasures(this.db);
+    return rows.map(r => ({
+      id: r.id,
+      sku: r.sku,
+      name: r.name,
+      at: r.at.toISOString(),
+      person: r.person,
+      order: r.orderNo === null ? null : `OR-${r.orderNo}`,
+      size: r.length === null ? null : { length: r.length, width: r.width!, height: r.height! },
+      weightMg: r.weightMg,
+      keptSize:
+        r.keptLength && r.keptWidth && r.keptHeight
+          ? { length: r.keptLength, width: r.keptWidth, height: r.keptHeight }
+          : null,
+      keptMg: r.keptMg,
+    }));
+  }
+
+  /** A person has looked: the product takes it on, or it is let go. Taken on twice it is the same. */
+  async decide(id: string, take: boolean, doer: Doer): Promise<void> {
+    const m = await openMeasure(this.db, id);
+    if (!m) throw new NotHere('That measure', 'Somebody has looked at it already; look at the list again.');
+    const fields: Record<string, FactValue> =
+      m.length !== null
+        ? { length: m.length, width: m.width, height: m.height }
+        : { [m.packedWeightMg === null ? 'weightMg' : 'packedWeightMg']: m.weightMg };
+    if (take) await this.products.edit(m.sku, m.version, fields, doer);
+    await this.db.tx(doer, async tx => {
+      await tx.of(Measured).update(id, { decidedAt: tx.at, taken: take });
+      await tx.tell('catalog', m.sku);
+    });
+  }
+}
