@@ -148,6 +148,7 @@ export const OrderNoteView = z.object({
   kind: z.enum(['packer', 'slip', 'staff']),
   text: z.string(),
   confirm: z.boolean(),
+  word: z.string().nullable(),
   at: z.string(),
   person: z.string().nullable(),
 });
@@ -312,6 +313,8 @@ export const NoteIn = z.object({
   kind: z.enum(['packer', 'slip', 'staff']),
   text: z.string().trim().min(1).max(500),
   confirm: z.boolean().default(false),
+  /** The word that the packer types to confirm it; a scan or a key is enough without one. */
+  word: z.string().trim().max(40).default(''),
 });
 
 export const TagIn = z.object({ tag: z.string().trim().min(1).max(30), on: z.boolean() });

@@ -468,3 +468,24 @@ test('a size measured at the bench counts there at once, a weight is learned fro
   expect((await lead.get('measures')).body.filter((m: { sku: string }) => m.sku === 'HAT-STR')).toEqual([]);
   expect((await lead.get('products/HAT-STR')).body).toMatchObject({ size });
 });
+
+test('a note is confirmed by the word that the office asks for, before the first piece', async () => {
+  const [id] = await pickedOrders([['NOTE-1', 'JAR-HEX-12', 1]]);
+  const note = { kind: 'packer', text: 'It is a gift.', confirm: true, word: 'gift' };
+  expect((await lead.post(`orders/${id}/notes`, note)).status).toBe(200);
+  const view = await opened((await order(id!)).row.no);
+  expect(view.state.notes).toEqual([{ text: 'It is a gift.', word: 'gift', confirmed: false }]);
+  const piece = codeOf(view, 'JAR-HEX-12');
+  for (const text of [piece, 'AUK-YES', 'AUK-CLOSE'])
+    expect((await scans(view.sessionId, [text])).answer.says).toBe('Read this first: It is a gift.');
+  expect((await scans(view.sessionId, ['Gift'])).answer.says).toBe('The note is confirmed.');
+  expect((await scans(view.sessionId, [piece])).answer.says).toBe('Everything is in.');
+});
+
+test('papers that came out long ago are forgotten; what waits is not', async () => {
+  const states = async () => (await packer.get('benches/tray')).body.map((j: { state: string }) => j.state);
+  expect(await states()).toContain('printed');
+  await house.db.run('UPDATE printJob SET printedAt = NOW(3) - INTERVAL 31 DAY WHERE printedAt IS NOT NULL');
+  await house.app.get(Rounds).once('upkeep');
+  expect(await states()).not.toContain('printed');
+});

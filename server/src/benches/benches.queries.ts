@@ -58,6 +58,14 @@ export async function nextBenchNumber(tx: Tx): Promise<number> {
   return row!.n;
 }
 
+/** Forgets some papers that came out so many days ago. */
+export function forgetPrinted(sql: Sql, days: number): Promise<number> {
+  return sql.run(
+    "DELETE FROM printJob WHERE state = 'printed' AND printedAt < NOW(3) - INTERVAL ? DAY LIMIT 500",
+    [days],
+  );
+}
+
 export function noteTried(sql: Sql, id: string, why: string): Promise<number> {
   return sql.run('UPDATE printJob SET tries = tries + 1, why = ? WHERE id = ?', [why, id]);
 }

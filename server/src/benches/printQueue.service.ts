@@ -5,7 +5,7 @@ import { NotHere } from '../http/problem.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { PrintingService } from '../printing/printing.module.js';
 import type { Bench } from './bench.entity.js';
-import { benchOfOrder, notePrinted, noteTried } from './benches.queries.js';
+import { benchOfOrder, forgetPrinted, notePrinted, noteTried } from './benches.queries.js';
 import { Printer } from './printer.entity.js';
 import { PrintJob } from './printJob.entity.js';
 
@@ -62,6 +62,11 @@ export class PrintQueue {
       await tx.of(PrintJob).update(id, { state: 'waiting', at: tx.at });
       await this.send(tx, id, job.printerId);
     });
+  }
+
+  /** Forgets papers that came out so many days ago; what waits is never forgotten. */
+  async forget(days: number): Promise<void> {
+    await forgetPrinted(this.db, days);
   }
 
   private async send(tx: Tx, printJobId: string, lane: string): Promise<void> {

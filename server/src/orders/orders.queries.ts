@@ -167,7 +167,7 @@ export class OrdersQueries {
 
   private async notes(orderId: string): Promise<OrderNoteView[]> {
     const rows = await this.db.rows<Omit<OrderNoteView, 'at' | 'confirm'> & { at: Date; confirm: number }>(
-      'SELECT n.id, n.kind, n.text, n.confirm, n.at, p.name AS person FROM orderNote n LEFT JOIN person p ON p.id = n.personId WHERE n.orderId = ? AND n.removedAt IS NULL ORDER BY n.id',
+      'SELECT n.id, n.kind, n.text, n.confirm, n.word, n.at, p.name AS person FROM orderNote n LEFT JOIN person p ON p.id = n.personId WHERE n.orderId = ? AND n.removedAt IS NULL ORDER BY n.id',
       [orderId],
     );
     return rows.map(n => ({ ...n, confirm: !!n.confirm, at: n.at.toISOString() }));

@@ -131,6 +131,7 @@ export class OrdersService {
         orderId: id,
         ...note,
         confirm: note.kind === 'packer' && note.confirm,
+        word: note.kind === 'packer' && note.confirm && note.word ? note.word : null,
         at: tx.at,
         personId: tx.personId,
       });

@@ -2,7 +2,7 @@ import type { ArrivedRow, BenchView, QueueRow } from '@auk/contract';
 import { carried, type PackState, parseScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE } from '../database/db.js';
-import { Forbidden, NotHere } from '../http/problem.js';
+import { Busy, Forbidden, NotHere } from '../http/problem.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
 import { CatalogService } from '../products/products.module.js';
 import {
@@ -56,7 +56,12 @@ export class BenchViews {
   async view(sessionId: string): Promise<BenchView> {
     const row = await benchRow(this.db, sessionId);
     if (!row) throw new NotHere('That packing session', 'Scan the slip of the order.');
-    const state = carried<PackState>(fromJson(row.state), row.reducers)!;
+    const state = carried<PackState>(fromJson(row.state), row.reducers);
+    if (!state)
+      throw new Busy(
+        'A newer Auk went on with this meanwhile, and this server is still the older one.',
+        'Try again in a minute, when this server is new too.',
+      );
     const behind = row.departureId ? (await othersLeaving(this.db, row.departureId, row.orderId))!.n : 0;
     const to = fromJson<{ city: string; region: string }>(row.shipTo);
     const parcels = await parcelsOf(this.db, row.orderId);

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { BenchesModule } from '../benches/benches.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { ImportsModule } from '../imports/imports.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
@@ -10,7 +11,16 @@ import { UpkeepController } from './upkeep.controller.js';
 import { Upkeep } from './upkeep.service.js';
 
 @Module({
-  imports: [HouseModule, JobsModule, ScansModule, ImportsModule, LeasesModule, PlanningModule, PackingModule],
+  imports: [
+    HouseModule,
+    JobsModule,
+    ScansModule,
+    ImportsModule,
+    LeasesModule,
+    PlanningModule,
+    PackingModule,
+    BenchesModule,
+  ],
   controllers: [UpkeepController],
   providers: [Upkeep],
 })

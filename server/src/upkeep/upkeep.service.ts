@@ -1,6 +1,7 @@
 import type { Keep } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { forgetActs } from '../acts/acts.queries.js';
+import { PrintQueue } from '../benches/benches.module.js';
 import { Db, type Doer } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { ImportRuns } from '../imports/imports.module.js';
@@ -26,6 +27,7 @@ export class Upkeep {
     private readonly files: ImportRuns,
     private readonly plans: PlanningService,
     private readonly photos: Photos,
+    private readonly prints: PrintQueue,
     rounds: Rounds,
   ) {
     rounds.register({
@@ -52,6 +54,7 @@ export class Upkeep {
     await this.plans.forget(jobsDays);
     await this.files.forget(filesDays);
     await this.photos.forget(photosDays);
+    await this.prints.forget(jobsDays);
     await this.scans.forget(scansDays);
     await forgetActs(this.db, scansDays);
   }

@@ -32,10 +32,10 @@ function counted(n: number): void {
   for (const w of watchers) w();
 }
 
-/** Keeps a picture on this device until the server has it. */
+/** Keeps a picture on this device until the server has it. Fails where the device has no room for it. */
 export async function keepPhoto(session: string, picture: Blob): Promise<void> {
   await (await database()).put('photos', { id: v7(), session, at: new Date().toISOString(), picture });
-  await sendKept();
+  void sendKept().catch(() => undefined);
 }
 
 /** Sends what is kept, one after the other, by one tab; what the server refuses for good is not kept any longer. */

@@ -33,6 +33,7 @@ export function NotesPanel({ order: o, can }: { order: OrderView; can: boolean }
   const [kind, setKind] = useState<'packer' | 'slip' | 'staff'>('packer');
   const [text, setText] = useState('');
   const [confirm, setConfirm] = useState(false);
+  const [word, setWord] = useState('');
   const [tag, setTag] = useState('');
   const client = useQueryClient();
   const act = useMutation({
@@ -50,8 +51,8 @@ export function NotesPanel({ order: o, can }: { order: OrderView; can: boolean }
       {o.notes.map(n => (
         <p key={n.id} className={css.note} data-part="note">
           <b>{KINDS.find(([k]) => k === n.kind)![1]}</b>
-          {n.confirm && <span className={textCss.risk}> to confirm</span>}: {n.text}{' '}
-          <span className={textCss.quiet}>{n.person}</span>
+          {n.confirm && <span className={textCss.risk}> to confirm{n.word && ` by typing “${n.word}”`}</span>}
+          : {n.text} <span className={textCss.quiet}>{n.person}</span>
           {can && (
             <Drop label={`Take off note ${n.text}`} onDrop={() => act.mutate([`notes/${n.id}/remove`, {}])} />
           )}
@@ -61,11 +62,22 @@ export function NotesPanel({ order: o, can }: { order: OrderView; can: boolean }
         <Form
           className={css.noteform}
           ready={text.trim() !== ''}
-          onSend={() => act.mutate(['notes', { kind, text, confirm }], { onSuccess: () => setText('') })}
+          onSend={() =>
+            act.mutate(['notes', { kind, text, confirm, word }], { onSuccess: () => setText('') })
+          }
         >
           <Choice bare label="Kind of note" value={kind} options={KINDS} onChoose={setKind} />
           <Line bare label="Note" placeholder="a note, then Enter" value={text} onType={setText} />
           {kind === 'packer' && <Tick label="to confirm" checked={confirm} onTick={setConfirm} />}
+          {kind === 'packer' && confirm && (
+            <Line
+              bare
+              label="By typing the word"
+              placeholder="a word to type, if any"
+              value={word}
+              onType={setWord}
+            />
+          )}
         </Form>
       )}
       <div className={css.tags}>

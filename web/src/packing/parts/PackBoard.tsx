@@ -107,6 +107,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   const [typed, setTyped] = useState('');
   /** 0 while no photo is being taken; scanned again it counts on. */
   const [photo, setPhoto] = useState(0);
+  const [lost, setLost] = useState(false);
   const photosWaiting = useKeptPhotos();
 
   const { mend, trouble } = useMend(opened.state.orderNo, early, leave, open);
@@ -182,13 +183,14 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   }, [desk, closed, mend]);
 
   const told = answerOf(session.answer, state, desk, session.offline);
+  const noRoom = lost && NO_ROOM;
   const broken = trouble && { says: trouble.says, next: trouble.cure, tone: 'wrong' as const, times: 1 };
   const saidOfScale = scale.trouble &&
     !closed && { says: scale.trouble.says, next: scale.trouble.cure, tone: 'wrong' as const, times: 1 };
   const offered = gives
     ? { ...told, next: `F8 gives this code to ${gives.name}, when it is that. Else put it aside.` }
     : told;
-  const answer = broken || saidOfScale || offered;
+  const answer = broken || noRoom || saidOfScale || offered;
   return (
     <div className={`${css.edge} ${css[answer.tone]}`}>
       <PackHead view={view} state={state} />
@@ -209,8 +211,11 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           now={photo}
           taken={picture => {
             setPhoto(0);
-            scan('AUK-PHOTO');
-            void keepPhoto(opened.sessionId, picture);
+            setLost(false);
+            keepPhoto(opened.sessionId, picture).then(
+              () => scan('AUK-PHOTO'),
+              () => setLost(true),
+            );
           }}
           leave={() => setPhoto(0)}
         />
@@ -227,6 +232,13 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   );
 }
 
+/** A photo that could not be kept is not counted. */
+const NO_ROOM = {
+  says: 'This device has no room for the photo.',
+  next: 'Make room on it, or take another device, and take the photo again.',
+  tone: 'wrong' as const,
+  times: 1,
+};
 /** Codes that open another order. */
 const OPENS = new Set(['order', 'tote', 'parcel', 'list']);
 

@@ -22,7 +22,7 @@ const FIELDS: [keyof Keep, label: string, about: string, least: number][] = [
   [
     'jobsDays',
     'Work that is done, in days',
-    'Channels told and files taken in, as the server notes them.',
+    'Channels told, files taken in and papers printed, as the server notes them.',
     1,
   ],
   ['photosDays', 'Photos of open boxes, in days', 'What the benches took, to answer a buyer.', 1],
