@@ -12,10 +12,12 @@ test('by scanner alone: the bench’s code, serial and note of a warning, an ins
   page,
 }) => {
   await signIn(page, 'AB-1001');
+  const { version } = await look(page.request, 'products/JKT-L');
+  await page.request.post('/api/v1/products/JKT-L', { data: { version, fields: { optional: true } } });
   const { no } = await pickedOf(page, 'PK-1', 'Serial Buyer', [
     ['SCL-HV', 1],
     ['MIT-STR-10', 1],
-    ['SED-BOR', 2],
+    ['JKT-L', 2],
   ]);
   const [labels, papers] = [await printed(page.request, 'labels-1'), await printed(page.request, 'papers')];
   await page.goto('/bench');
@@ -41,7 +43,7 @@ test('by scanner alone: the bench’s code, serial and note of a warning, an ins
   await expect(answer).toHaveText('Read this: Its leaflet must go along.');
   await scan(page, 'AUK-YES');
   await expect(answer).toHaveText('All that must go in is in. What is left may be left out.');
-  await scan(page, await codeOf(page.request, 'SED-BOR'));
+  await scan(page, await codeOf(page.request, 'JKT-L'));
   await scan(page, 'AUK-WITHOUT');
   await expect(answer).toHaveText('Everything is in.');
   for (const text of ['BX-5', '9 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);

@@ -70,13 +70,18 @@ export function NotesPanel({ order: o, can }: { order: OrderView; can: boolean }
           <Line bare label="Note" placeholder="a note, then Enter" value={text} onType={setText} />
           {kind === 'packer' && <Tick label="to confirm" checked={confirm} onTick={setConfirm} />}
           {kind === 'packer' && confirm && (
-            <Line
-              bare
-              label="By typing the word"
-              placeholder="a word to type, if any"
-              value={word}
-              onType={setWord}
-            />
+            <>
+              <Line
+                bare
+                label="By typing the word"
+                placeholder="a word to type, if any"
+                value={word}
+                onType={setWord}
+              />
+              <Button type="submit" size="small" disabled={text.trim() === ''}>
+                Add
+              </Button>
+            </>
           )}
         </Form>
       )}
