@@ -39,6 +39,7 @@ export const BenchRow = z.object({
 });
 export type BenchRow = z.infer<typeof BenchRow>;
 
+const SCALE = 'A scale is at a host and a port, such as 10.0.0.7:4001.';
 export const BenchIn = z.object({
   id: z.uuid().optional(),
   name: z.string().trim().min(1).max(40),
@@ -48,7 +49,8 @@ export const BenchIn = z.object({
   /** The host and port at which its scale sends its lines. */
   scale: z
     .string()
-    .regex(/^[\w.-]{1,60}:\d{1,5}$/, 'A scale is at a host and a port, such as 10.0.0.7:4001.')
+    .regex(/^[\w.-]{1,60}:\d{1,5}$/, SCALE)
+    .refine(at => Number(at.split(':')[1]) <= 65_535, SCALE)
     .nullable(),
   afterOrder: z.enum(['wait', 'next']),
   checkOnly: z.boolean(),

@@ -40,6 +40,7 @@ export * from './packing/boxes.js';
 export * from './packing/boxPlan.js';
 export * from './packing/checkBoxPlan.js';
 export * from './packing/learnedWeight.js';
+export * from './packing/looksLike.js';
 export * from './packing/packState.js';
 export * from './packing/scaleLine.js';
 export * from './packing/session.js';

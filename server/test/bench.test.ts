@@ -160,7 +160,7 @@ test('an order is opened by its list, its staging place or one of its pieces: th
     'SMK-4-ST',
   );
   await house.db.run(
-    "UPDATE place t JOIN place g ON g.code = 'STAGE-1' SET t.standsAtId = g.id WHERE t.busyWith = ?",
+    "UPDATE place t JOIN place g ON g.code = 'STAGE-1' SET t.standsAtId = g.id, t.stoodSince = NOW(3) WHERE t.busyWith = ?",
     [id],
   );
   expect((await packer.post('packing/open', { code: 'STAGE-1', device: 'bench-1' })).status).toBe(200);
@@ -404,6 +404,7 @@ test('stand-ins that moved to other ports are found again', async () => {
   const { printers, benches } = (await lead.get('benches')).body;
   expect(printers.map((p: { url: string }) => p.url)).toContain('http://127.0.0.1:4/printers/papers');
   expect(benches.map((b: { scale: string | null }) => b.scale)).toContain('127.0.0.1:5');
+  await house.app.get(DemoLoader).moveStandins(`http://127.0.0.1:${house.standinsPort}`, '127.0.0.1:5');
 });
 
 test('a bench may only check, and may want a photo before a parcel closes', async () => {
@@ -488,4 +489,109 @@ test('papers that came out long ago are forgotten; what waits is not', async () 
   await house.db.run('UPDATE printJob SET printedAt = NOW(3) - INTERVAL 31 DAY WHERE printedAt IS NOT NULL');
   await house.app.get(Rounds).once('upkeep');
   expect(await states()).not.toContain('printed');
+});
+
+test('what comes twice at once is there once: a photo, a box, a bench', async () => {
+  const [id] = await pickedOrders([['TWICE-1', 'JAR-HEX-12', 1]]);
+  const { sessionId } = await opened((await order(id!)).row.no);
+  const picture = new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
+  const photo = v7();
+  const send = () =>
+    fetch(`${house.url}/api/v1/packing/sessions/${sessionId}/photos/${photo}?at=2026-11-26T08:00:00.000Z`, {
+      method: 'POST',
+      headers: { cookie: packer.cookie, 'content-type': 'application/octet-stream', origin: house.url },
+      body: picture,
+    });
+  expect((await Promise.all([send(), send(), send()])).map(a => a.status)).toEqual([200, 200, 200]);
+  expect((await order(id!)).history.filter((h: { says: string }) => h.says.includes('photo'))).toHaveLength(
+    1,
+  );
+  const [box] = (await lead.get('boxes')).body.boxes;
+  const twin = () => lead.post('boxes', { ...box, code: 'BX-TWIN', name: 'Twin', retired: true });
+  expect((await Promise.all([twin(), twin(), twin()])).map(a => a.status)).toEqual([200, 200, 200]);
+  const plain = {
+    label: null,
+    slip: null,
+    invoice: null,
+    scale: null,
+    afterOrder: 'wait',
+    checkOnly: false,
+    wantsPhoto: false,
+  };
+  const made = await Promise.all(
+    ['North', 'South', 'West'].map(name => lead.post('benches', { name, ...plain })),
+  );
+  expect(made.map(a => a.status)).toEqual([200, 200, 200]);
+  const codes = (await lead.get('benches')).body.benches.map((b: { code: string }) => b.code);
+  expect(new Set(codes).size).toBe(codes.length);
+});
+
+test('bad input of benches and printers is refused, never a fault of ours', async () => {
+  const plain = {
+    name: 'Bad',
+    label: null,
+    slip: null,
+    invoice: null,
+    afterOrder: 'wait',
+    checkOnly: false,
+    wantsPhoto: false,
+  };
+  expect((await lead.post('benches', { ...plain, scale: '127.0.0.1:99999' })).status).toBe(400);
+  expect(
+    (await lead.post('benches/printers', { id: v7(), name: 'Gone', url: 'http://127.0.0.1:9/p' })).status,
+  ).toBe(404);
+});
+
+test('a paper that was given up is tried again when somebody asks', async () => {
+  house.standins.printers.get('papers')!.hasPaper = false;
+  await packer.post('benches/BE-1/take', { device: 'bench-1' });
+  const [id] = await pickedOrders([['GIVE-1', 'JAR-HEX-12', 1]]);
+  const view = await opened((await order(id!)).row.no);
+  await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12'), 'BX-1', '1 kg', 'AUK-YES', 'AUK-CLOSE']);
+  await house.app.get(Rounds).once('jobs');
+  await house.db.run("UPDATE job SET state = 'given up' WHERE kind = 'print' AND state <> 'done'");
+  house.standins.printers.get('papers')!.hasPaper = true;
+  const slip = async () =>
+    (await packer.get('benches/tray')).body.find((j: { what: string }) => j.what.includes('GIVE-1'));
+  expect((await slip()).state).toBe('waiting');
+  for (let i = 0; i < 3; i++)
+    expect((await packer.post(`benches/tray/${(await slip()).id}/again`)).status).toBe(200);
+  await house.app.get(Rounds).once('jobs');
+  expect(await slip()).toMatchObject({ state: 'printed', copies: 1 });
+});
+
+test('an order that was only checked has no prices; it says so', async () => {
+  const row = await house.db.one<{ no: number }>(
+    "SELECT c.no FROM parcel c JOIN orders o ON o.id = c.orderId WHERE o.channelNumber = 'CHECK-1'",
+  );
+  const { status, body } = await packer.get(`parcels/PA-${row!.no}/offers`);
+  expect([status, body.detail]).toEqual([422, expect.stringContaining('was only checked')]);
+});
+
+test('what may be left out and is not there does not keep an order at staging from the benches', async () => {
+  await bringIn(lead, [
+    ['STAND-1', 'JAR-HEX-12', 1, '5.00', 'Buyer STAND-1'],
+    ['STAND-1', 'SED-BOR', 9_000, '0.00', 'Buyer STAND-1'],
+  ]);
+  const id = await idOfOrder(lead, 'STAND-1');
+  await listAndPick(lead, [id]);
+  await house.db.run(
+    "UPDATE place t JOIN place g ON g.code = 'STAGE-1' SET t.standsAtId = g.id, t.stoodSince = NOW(3) WHERE t.busyWith = ?",
+    [id],
+  );
+  const row = (await packer.get('packing/arrived')).body.find((a: { id: string }) => a.id === id);
+  expect(row.lacks).toBe('');
+});
+
+test('two benches that scan alike pieces open two orders, and neither takes the other’s', async () => {
+  const ids = await pickedOrders([
+    ['LIKE-1', 'SMK-7-ST', 1],
+    ['LIKE-2', 'SMK-7-ST', 1],
+  ]);
+  const one = await packer.post('packing/open', { code: 'SMK-7-ST', device: 'bench-1' });
+  const other = await lead.post('packing/open', { code: 'SMK-7-ST', device: 'bench-2' });
+  expect([one.body.orderId, other.body.orderId].sort()).toEqual([...ids].sort());
+  expect((await lead.post('packing/open', { code: one.body.state.orderNo, device: 'bench-2' })).status).toBe(
+    409,
+  );
 });

@@ -334,6 +334,7 @@ export const AT_ONCE = [
   'Scan the slip, the tote, the list or the parcel of an order, or a product that is picked.',
   'Scan them, or ask the lead, who can give you that right.',
   'Take the photo again.',
+  'Open it again at a bench that weighs, and close it there.',
   'Somebody has looked at it already; look at the list again.',
   'Type the weight, such as 1.2 kg.',
   'Put it down and wait, or type the weight, such as 1.2 kg.',

@@ -175,8 +175,7 @@ export function closeLast(state: PackState): PackStep {
 
 /** Closes the parcel at hand and opens the next one. */
 export function nextBox(state: PackState): PackStep {
-  if (packDone(state) && state.parcels.length > 0)
-    return refuse(state, 'Everything is in: another box is not needed.', packHint(state));
+  if (packDone(state)) return refuse(state, 'Everything is in: another box is not needed.', packHint(state));
   if (unitsAtHand(state) === 0) return refuse(state, 'Nothing is in this parcel yet.', packHint(state));
   if (state.lines.some(l => l.kitParts.some(k => k.scanned > 0)))
     return refuse(state, 'A kit is begun by its parts. Finish it, or undo.', packHint(state));

@@ -147,7 +147,13 @@ export type PackNews =
 export type PackScan = Scan & { news?: PackNews };
 export type PackStep = Step<PackState, PackEffect>;
 
-const NO_CHOICES: PackChoices = { checkOnly: false, photo: false, toleranceMg: 30_000, tolerancePpm: 30_000 };
+/** What counts while nobody has chosen: 30 grams, or 3 % of what is expected. */
+export const NO_CHOICES: PackChoices = {
+  checkOnly: false,
+  photo: false,
+  toleranceMg: 30_000,
+  tolerancePpm: 30_000,
+};
 
 /** What a session is opened with; what is not given is empty. */
 export type Opening = Pick<PackState, 'orderNo' | 'lines' | 'boxes'> &

@@ -30,6 +30,7 @@ export function packScan(state: PackState, scan: PackScan): PackStep {
   if (parsed.ok && parsed.value.type === 'own' && parsed.value.code === state.orderNo)
     return told(state, `${state.orderNo} is open already.`);
   if (packClosed(state)) return refuse(state, `${state.orderNo} is packed and closed.`, packHint(state));
+  if (parsed.ok && parsed.value.type === 'command' && parsed.value.name === 'PHOTO') return photoTaken(state);
   const note = openNotes(state)[0];
   if (note) return readNote(state, parsed.ok ? parsed.value : null, scan);
   if (state.asking) return answered(state, parsed.ok ? parsed.value : null, scan);
@@ -91,8 +92,6 @@ function command(state: PackState, name: string): PackStep {
       return allTheRest(state);
     case 'WITHOUT':
       return without(state);
-    case 'PHOTO':
-      return photoTaken(state);
     case 'NEXTBOX':
       return nextBox(state);
     case 'CLOSE':

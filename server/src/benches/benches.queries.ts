@@ -50,12 +50,12 @@ export function trayRows(
   );
 }
 
-/** The next number of a bench's code. */
-export async function nextBenchNumber(tx: Tx): Promise<number> {
-  const row = await tx.one<{ n: number }>(
-    "SELECT CAST(COALESCE(MAX(CAST(SUBSTRING(code, 4) AS INT)), 0) + 1 AS INT) AS n FROM bench WHERE code LIKE 'BE-%'",
+/** The code that a further bench is given. */
+export async function nextBenchCode(tx: Tx): Promise<string> {
+  const row = await tx.one<{ code: string }>(
+    "SELECT CONCAT('BE-', COALESCE(MAX(CAST(SUBSTRING(code, 4) AS INT)), 0) + 1) AS code FROM bench WHERE code LIKE 'BE-%'",
   );
-  return row!.n;
+  return row!.code;
 }
 
 /** Forgets some papers that came out so many days ago. */

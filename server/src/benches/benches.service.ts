@@ -1,14 +1,13 @@
 import type { BenchesView, BenchIn, BenchOfDevice, BenchRow, PrinterIn, PrintJobRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, errnoOf, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, errnoOf, isDuplicate, newId, type Sql, Stale, type Tx } from '../database/db.js';
 import { NotHere, TooLate } from '../http/problem.js';
 import { Bench } from './bench.entity.js';
 import { BenchDevice } from './benchDevice.entity.js';
-import { benchOfDevice, benchRows, nextBenchNumber, printerRows, trayRows } from './benches.queries.js';
+import { benchOfDevice, benchRows, nextBenchCode, printerRows, trayRows } from './benches.queries.js';
 import { Printer } from './printer.entity.js';
 
-/** MariaDB: the row is there already; a row that is named is not there. */
-const DUPLICATE = 1062;
+/** MariaDB: a row that is named is not there. */
 const NO_SUCH = 1452;
 
 /** Benches and their printers, and which device stands at which bench. */
@@ -44,25 +43,27 @@ export class Benches {
       ...choices,
     };
     await this.db.tx(doer, async tx => {
-      await named(async () => {
-        if (!id) await tx.insert(Bench, [{ id: newId(), code: `BE-${await nextBenchNumber(tx)}`, ...facts }]);
-        else if ((await tx.of(Bench).update(id, facts)).affected === 0) await this.must(tx, id);
-      }, `There is a bench “${name}” already, or one of its printers is gone.`);
+      await named(
+        async () => {
+          if (!id) await tx.insert(Bench, [{ id: newId(), code: await nextBenchCode(tx), ...facts }]);
+          else if ((await tx.of(Bench).update(id, facts)).affected === 0)
+            throw new NotHere('That bench', LOOK);
+        },
+        `There is a bench “${name}” already, or one of its printers is gone.`,
+        // Two benches at once want the same code: the second is given the next.
+        async () => id !== undefined || (await tx.of(Bench).existsBy({ name })),
+      );
       await tx.tell('prints', id ?? 'new');
     });
   }
 
-  private async must(tx: Tx, id: string): Promise<void> {
-    if (!(await tx.of(Bench).existsBy({ id }))) throw new NotHere('That bench', 'Look at the list again.');
-  }
-
   async savePrinter({ id, name, url }: PrinterIn, doer: Doer): Promise<void> {
     await this.db.tx(doer, async tx => {
-      await named(
-        () =>
-          id ? tx.of(Printer).update(id, { name, url }) : tx.insert(Printer, [{ id: newId(), name, url }]),
-        `There is a printer “${name}” already.`,
-      );
+      await named(async () => {
+        if (!id) await tx.insert(Printer, [{ id: newId(), name, url }]);
+        else if ((await tx.of(Printer).update(id, { name, url })).affected === 0)
+          throw new NotHere('That printer', LOOK);
+      }, `There is a printer “${name}” already.`);
       await tx.tell('prints', id ?? 'new');
     });
   }
@@ -105,12 +106,19 @@ export class Benches {
   }
 }
 
-/** Says in words what the database's keys refuse. */
-async function named(write: () => Promise<unknown>, says: string): Promise<void> {
+const LOOK = 'Look at the list again.';
+
+/** Says in words what the database's keys refuse; where a duplicate is of no name, the act is tried again. */
+async function named(
+  write: () => Promise<void>,
+  says: string,
+  isName: () => Promise<boolean> = async () => true,
+): Promise<void> {
   try {
     await write();
   } catch (error) {
-    if (![DUPLICATE, NO_SUCH].includes(errnoOf(error) ?? 0)) throw error;
+    if (!isDuplicate(error) && errnoOf(error) !== NO_SUCH) throw error;
+    if (isDuplicate(error) && !(await isName())) throw new Stale('The code was given meanwhile.');
     throw new TooLate(says, 'Give it another name, or look at the list again.');
   }
 }

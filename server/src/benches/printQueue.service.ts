@@ -2,6 +2,7 @@ import type { PaperKind } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
+import { readBounded } from '../http/readBounded.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { PrintingService } from '../printing/printing.module.js';
 import type { Bench } from './bench.entity.js';
@@ -12,6 +13,8 @@ import { PrintJob } from './printJob.entity.js';
 const KIND = 'print';
 /** Longest that a printer may take to answer. */
 const LONGEST_MS = 15_000;
+/** Most bytes of what it says. */
+const LONGEST_ANSWER = 10_000;
 
 const PRINTER_OF: Record<PaperKind, (b: Bench) => string | null> = {
   label: b => b.labelPrinterId,
@@ -54,12 +57,9 @@ export class PrintQueue {
     return this.db.tx(doer, async tx => {
       const job = await tx.of(PrintJob).findOne({ where: { id }, lock: { mode: 'pessimistic_write' } });
       if (!job) throw new NotHere('That paper', 'Look at the tray again.');
-      // What waits is on its way already: it is tried at once, and comes out once.
-      if (job.state === 'waiting') {
-        await this.jobs.hurry(tx, job.printerId);
-        return;
-      }
-      await tx.of(PrintJob).update(id, { state: 'waiting', at: tx.at });
+      // What waits is on its way already, or was given up: it is tried at once, and comes out once.
+      if (job.state === 'waiting' && (await this.jobs.retryOf(tx, KIND, id))) return;
+      if (job.state === 'printed') await tx.of(PrintJob).update(id, { state: 'waiting', at: tx.at });
       await this.send(tx, id, job.printerId);
     });
   }
@@ -85,9 +85,11 @@ export class PrintQueue {
         method: 'POST',
         headers: { 'content-type': 'application/pdf', 'idempotency-key': `${id}-${job.copies}` },
         body: new Uint8Array(pdf),
+        redirect: 'error',
         signal: AbortSignal.timeout(LONGEST_MS),
       });
-      if (!answer.ok) throw new Error((await answer.text()).slice(0, 200) || `It answered ${answer.status}.`);
+      const said = await readBounded(answer, LONGEST_ANSWER);
+      if (!answer.ok) throw new Error(said.slice(0, 200) || `It answered ${answer.status}.`);
     } catch (error) {
       await noteTried(this.db, id, whyOf(printer, error));
       await this.tell(id);

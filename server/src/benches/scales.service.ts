@@ -41,7 +41,8 @@ const SAYS = {
 function listen(address: string): Promise<Heard> {
   const [host, port] = address.split(':');
   return new Promise(resolve => {
-    const readings: ScaleReading[] = [];
+    /** The last two that were read: more is not looked at. */
+    let readings: ScaleReading[] = [];
     let text = '';
     const socket = connect(Number(port), host);
     const end = (heard: Heard) => {
@@ -57,7 +58,7 @@ function listen(address: string): Promise<Heard> {
       for (const line of lines) {
         const reading = readScaleLine(line);
         if (!reading) continue;
-        readings.push(reading);
+        readings = [...readings.slice(-1), reading];
         const weight = settledWeight(readings);
         if (weight !== null) return end({ weight });
       }

@@ -4,7 +4,7 @@ import type { Measured } from './measured.entity.js';
 import type { Product } from './product.entity.js';
 
 type Found = Pick<Measured, 'id' | 'at' | 'length' | 'width' | 'height' | 'weightMg'> &
-  Pick<Product, 'sku' | 'name' | 'version' | 'packedWeightMg'> & {
+  Pick<Product, 'sku' | 'name' | 'packedWeightMg'> & {
     keptLength: number | null;
     keptWidth: number | null;
     keptHeight: number | null;
@@ -13,7 +13,7 @@ type Found = Pick<Measured, 'id' | 'at' | 'length' | 'width' | 'height' | 'weigh
     orderNo: Order['no'] | null;
   };
 
-const FOUND = `SELECT m.id, m.at, m.length, m.width, m.height, m.weightMg, p.sku, p.name, p.version, p.packedWeightMg, p.length AS keptLength, p.width AS keptWidth, p.height AS keptHeight,
+const FOUND = `SELECT m.id, m.at, m.length, m.width, m.height, m.weightMg, p.sku, p.name, p.packedWeightMg, p.length AS keptLength, p.width AS keptWidth, p.height AS keptHeight,
     COALESCE(p.packedWeightMg, p.weightMg) AS keptMg, n.name AS person, o.no AS orderNo
   FROM measured m JOIN product p ON p.id = m.productId LEFT JOIN person n ON n.id = m.personId LEFT JOIN orders o ON o.id = m.orderId`;
 

@@ -2,12 +2,14 @@ import type { MeasuredRow, MeasureIn } from '@auk/contract';
 import type { FactValue, Size } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { IsNull } from 'typeorm';
-import { Db, type Doer, NONE, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { Measured } from './measured.entity.js';
 import { measuredSizes, openMeasure, openMeasures } from './measured.queries.js';
 import { ProductsService } from './products.service.js';
+
+const gone = () => new NotHere('That measure', 'Somebody has looked at it already; look at the list again.');
 
 /** Sizes and weights that benches found: proposed at once, a product's own when somebody has said so. */
 @Injectable()
@@ -52,7 +54,7 @@ export class Measures {
 
   /** The sizes that were measured of products, for as long as nobody has looked at them. */
   async sizes(sql: Sql, productIds: readonly string[]): Promise<Map<string, Size>> {
-    const rows = await measuredSizes(sql, [...productIds, NONE]);
+    const rows = await measuredSizes(sql, productIds);
     return new Map(rows.map(({ productId, ...size }) => [productId, size]));
   }
 
@@ -75,17 +77,19 @@ export class Measures {
     }));
   }
 
-  /** A person has looked: the product takes it on, or it is let go. Taken on twice it is the same. */
+  /** A person has looked: the product takes it on, or it is let go; of two at once the first decides. */
   async decide(id: string, take: boolean, doer: Doer): Promise<void> {
     const m = await openMeasure(this.db, id);
-    if (!m) throw new NotHere('That measure', 'Somebody has looked at it already; look at the list again.');
+    if (!m) throw gone();
     const fields: Record<string, FactValue> =
       m.length !== null
         ? { length: m.length, width: m.width, height: m.height }
         : { [m.packedWeightMg === null ? 'weightMg' : 'packedWeightMg']: m.weightMg };
-    if (take) await this.products.edit(m.sku, m.version, fields, doer);
     await this.db.tx(doer, async tx => {
-      await tx.of(Measured).update(id, { decidedAt: tx.at, taken: take });
+      const open = { id, decidedAt: IsNull() };
+      const { affected } = await tx.of(Measured).update(open, { decidedAt: tx.at, taken: take });
+      if (affected === 0) throw gone();
+      if (take) await this.products.set(tx, m.sku, fields);
       await tx.tell('catalog', m.sku);
     });
   }

@@ -13,7 +13,7 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
-import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, isDuplicate, newId, type Tx } from '../database/db.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
 import type { Product } from '../products/products.module.js';
@@ -63,7 +63,6 @@ const WORDS: Record<string, string> = {
   height: 'height',
   ...Object.fromEntries(PRODUCT_FACTS.map(f => [f.key, f.words])),
 };
-const DUPLICATE = 1062;
 /** Largest picture that is taken, and the first bytes by which its kind is known. */
 const MOST_PICTURE = 2_000_000;
 const PICTURES: [type: string, starts: (b: Buffer) => boolean][] = [
@@ -115,7 +114,7 @@ export class ProductsService {
         },
       ]);
     } catch (error) {
-      if (errnoOf(error) === DUPLICATE)
+      if (isDuplicate(error))
         throw new TooLate(`There is a product ${sku} already.`, 'Open it, or take another SKU.');
       throw error;
     }
@@ -138,10 +137,15 @@ export class ProductsService {
     });
   }
 
+  /** Sets facts of a product within another act. */
+  async set(tx: Tx, sku: string, fields: Fields): Promise<void> {
+    await this.apply(tx, await this.locked(tx, sku), fields);
+  }
+
   /** One change in many products: all or none. */
   editMany(skus: readonly string[], fields: Fields, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
-      for (const sku of [...new Set(skus)].sort()) await this.apply(tx, await this.locked(tx, sku), fields);
+      for (const sku of [...new Set(skus)].sort()) await this.set(tx, sku, fields);
       await tx.tell('catalog', '');
     });
   }

@@ -231,6 +231,14 @@ export class Db extends Sql {
   }
 }
 
+/** True when a statement failed because a row of its key is there already. */
+export const isDuplicate = (error: unknown): boolean => errnoOf(error) === 1062;
+
+/** Two at once: what was decided on has changed since it was read. The transaction is tried again. */
+export class Stale extends Error {
+  readonly errno = 1020;
+}
+
 /** The server's error number of a failed statement, or undefined for any other error. */
 export function errnoOf(error: unknown): number | undefined {
   return (error as { errno?: number } | null)?.errno;

@@ -229,7 +229,7 @@ export class BoardQueries {
     const short = await this.db.rows<Cause>(
       `SELECT 'short' AS code, x.sku AS subject, CONCAT(x.name, ' is short.') AS says, CONCAT(SUM(x.n), ' missing') AS detail, 'Receive or count it.' AS cure, COUNT(DISTINCT x.orderId) AS orders FROM
          (SELECT p.orderId, pr.sku, pr.name, p.quantity - COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0) AS n
-          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short') x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT ${NEEDS}`,
+          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short' AND NOT p.optional) x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT ${NEEDS}`,
     );
     const labels = await this.db.rows<Cause>(
       `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders

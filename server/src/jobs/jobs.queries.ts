@@ -17,6 +17,13 @@ export function beginAnew(sql: Sql, id: string): Promise<number> {
   );
 }
 
+export function beginAnewOf(sql: Sql, kind: string, subjectId: string): Promise<number> {
+  return sql.run(
+    "UPDATE job SET attempts = IF(state = 'given up', 0, attempts), createdAt = IF(state = 'given up', NOW(3), createdAt), state = IF(state = 'given up', 'waiting', state), runAt = NOW(3) WHERE kind = ? AND subjectId = ? AND state IN ('waiting', 'taken', 'given up')",
+    [kind, subjectId],
+  );
+}
+
 export function hurryLane(sql: Sql, lane: string): Promise<number> {
   return sql.run("UPDATE job SET runAt = NOW(3) WHERE lane = ? AND state = 'waiting' AND runAt > NOW(3)", [
     lane,

@@ -6,6 +6,7 @@ import { Leases, Rounds, type Turn } from '../leases/leases.module.js';
 import { Job as JobEntity } from './job.entity.js';
 import {
   beginAnew,
+  beginAnewOf,
   dueLanes,
   endJob,
   forgetDone,
@@ -104,6 +105,11 @@ export class JobsService {
   async retry(id: string, sql: Sql = this.db): Promise<void> {
     const n = await beginAnew(sql, id);
     if (n === 0) throw new NotHere('That piece of work', 'It was done meanwhile; look again.');
+  }
+
+  /** The job about something is tried at once, also one that was given up; false when there is none that is not done. */
+  async retryOf(sql: Sql, kind: string, subjectId: string): Promise<boolean> {
+    return (await beginAnewOf(sql, kind, subjectId)) > 0;
   }
 
   /** Waiting jobs of a lane are tried at once: what held them up is over. */

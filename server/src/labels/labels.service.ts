@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { PrintQueue } from '../benches/benches.module.js';
 import type { Carrier } from '../carriers/carriers.module.js';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
-import { Db, type Doer, errnoOf, fromJson, type Tx } from '../database/db.js';
+import { Db, type Doer, fromJson, isDuplicate, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { type Lease, LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js';
@@ -34,7 +34,6 @@ import {
 
 type Happened = LabelEvent & { bought?: CarrierBought };
 
-const DUPLICATE = 1062;
 /** A worker holds a purchase for this long: longer than it waits for the carrier, twice. */
 const HOLD_MS = 20_000;
 const RECOVER_EVERY_MS = 15_000;
@@ -112,7 +111,7 @@ export class Labels {
         return { parcelId: parcel.id, lease: await this.leases.take(leaseOf(wish.key), HOLD_MS, tx) };
       });
     } catch (error) {
-      if (errnoOf(error) === DUPLICATE)
+      if (isDuplicate(error))
         throw new TooLate(
           `The label of PA-${no} is being bought by someone else at this moment.`,
           'Wait a moment and look at the parcel again.',

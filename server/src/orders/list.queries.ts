@@ -274,7 +274,7 @@ export class OrderListQueries {
     );
     const short = await this.db.rows<{ orderId: string; says: string }>(
       `SELECT x.orderId, GROUP_CONCAT(CONCAT(x.n, ' ', x.name) SEPARATOR ', ') AS says FROM (
-         SELECT p.orderId, y.name, p.quantity - COALESCE(SUM(a.quantity), 0) AS n FROM linePart p JOIN orders o ON o.id = p.orderId AND o.stage = 'Short' JOIN product y ON y.id = p.productId
+         SELECT p.orderId, y.name, p.quantity - COALESCE(SUM(a.quantity), 0) AS n FROM linePart p JOIN orders o ON o.id = p.orderId AND o.stage = 'Short' AND NOT p.optional JOIN product y ON y.id = p.productId
          LEFT JOIN allocation a ON a.partId = p.id WHERE p.orderId IN (?) GROUP BY p.id) x WHERE x.n > 0 GROUP BY x.orderId`,
       [ids],
     );

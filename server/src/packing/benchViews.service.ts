@@ -95,9 +95,9 @@ export class BenchViews {
 
   /**
    * The order that a code belongs to: a slip, tote, cell, parcel or channel's number; of a pick list or a staging place the most urgent;
-   * of a product the most urgent that wants it.
+   * of a product the most urgent that wants it and that nobody else is at.
    */
-  async orderOf(code: string): Promise<string> {
+  async orderOf(code: string, device: string): Promise<string> {
     const parsed = parseScan(code, 2000);
     if (!parsed.ok) throw new Forbidden(parsed.problem, 'Scan the slip or the tote.');
     const text = 'code' in parsed.value ? parsed.value.code : code.trim().toUpperCase();
@@ -107,7 +107,7 @@ export class BenchViews {
       (text.startsWith('PL-')
         ? await orderOfList(this.db, Number(number))
         : await orderAtStaging(this.db, text)) ??
-      (await this.orderOfProduct(code));
+      (await this.orderOfProduct(code, device));
     if (!found)
       throw new NotHere(
         `An order with the code ${text.slice(0, 40)}`,
@@ -116,8 +116,8 @@ export class BenchViews {
     return found.id;
   }
 
-  private async orderOfProduct(code: string): Promise<{ id: string } | null> {
+  private async orderOfProduct(code: string, device: string): Promise<{ id: string } | null> {
     const product = await this.catalog.byCode(this.db, code);
-    return product && orderWanting(this.db, product.sku, NONE);
+    return product && orderWanting(this.db, product.sku, NONE, device);
   }
 }

@@ -2,6 +2,7 @@ import {
   type BenchBox,
   type BenchPiece,
   type Box,
+  NO_CHOICES,
   openPack,
   type PackLine,
   type PackState,
@@ -21,8 +22,6 @@ import { linesToPack, packerNotes } from './packing.queries.js';
 
 /** What a parcel costs beside its box, in house minor units, while nobody has said otherwise. */
 const WAY_MINOR = 600;
-/** How far a weight may be off: 30 grams, or 3 % of what is expected. */
-const TOLERANCE = { toleranceMg: 30_000, tolerancePpm: 30_000 };
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
 @Injectable()
@@ -37,7 +36,7 @@ export class Opening {
   async state(sql: Sql, order: { id: string; no: number }, device: string): Promise<PackState> {
     const boxes = await this.catalog.boxes(sql);
     const found = await this.lines(sql, order.id);
-    const choices = { ...TOLERANCE, ...(await this.benches.choices(sql, device)) };
+    const choices = { ...NO_CHOICES, ...(await this.benches.choices(sql, device)) };
     const way = await this.house.setting(sql, 'parcelCostMinor', WAY_MINOR);
     const notes = await packerNotes(sql, order.id);
     const { lines, proposed } = asPlanned(boxes, found, way);

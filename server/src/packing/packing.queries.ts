@@ -21,6 +21,7 @@ export interface BenchSession {
   id: string;
   device: string;
   closedAt: Date | null;
+  openedAt: Date;
   lastScanAt: Date | null;
   personId: string | null;
   name: string | null;
@@ -38,7 +39,7 @@ export async function lockForPacking(tx: Tx, orderId: string): Promise<OrderHead
 
 export function sessionOfOrder(sql: Sql, orderId: string): Promise<BenchSession | null> {
   return sql.one(
-    "SELECT x.id, x.device, x.closedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM scanSession x JOIN orders o ON o.id = x.orderId LEFT JOIN person p ON p.id = x.personId WHERE x.orderId = ? AND x.kind = 'pack'",
+    "SELECT x.id, x.device, x.closedAt, x.openedAt, x.lastScanAt, x.personId, p.name, o.channelNumber FROM scanSession x JOIN orders o ON o.id = x.orderId LEFT JOIN person p ON p.id = x.personId WHERE x.orderId = ? AND x.kind = 'pack'",
     [orderId],
   );
 }
@@ -155,17 +156,19 @@ export function orderAtStaging(sql: Sql, code: string): Promise<Pick<Order, 'id'
   );
 }
 
-/** The most urgent order that wants a product and all of whose pieces are here, with where that product lies; not the order named. */
+/** The most urgent order that wants a product and all of whose pieces are here, with where that product lies; not the order named, nor one that another device than the named was at in the last two minutes. */
 export function orderWanting(
   sql: Sql,
   sku: string,
   but: string,
+  device: string | null = null,
 ): Promise<(Pick<Order, 'id' | 'no'> & { lies: string | null }) | null> {
   return sql.one(
     `SELECT o.id, o.no, MIN(COALESCE(t.mark, t.code)) AS lies FROM product p JOIN allocation a ON a.productId = p.id AND a.hold IN ('picked', 'sorted') AND a.quantity > 0
        JOIN orders o ON o.id = a.orderId AND o.stage = 'Picked' AND o.id <> ? LEFT JOIN place t ON t.busyWith = o.id AND t.kind IN ('tote', 'cell')
-       WHERE p.sku = ? GROUP BY o.id ${MOST_URGENT}`,
-    [but, sku],
+       WHERE p.sku = ? AND (? IS NULL OR NOT EXISTS (SELECT 1 FROM scanSession x WHERE x.orderId = o.id AND x.kind = 'pack' AND x.device <> ? AND COALESCE(x.lastScanAt, x.openedAt) > NOW(3) - INTERVAL 2 MINUTE))
+       GROUP BY o.id ${MOST_URGENT}`,
+    [but, sku, device, device],
   );
 }
 
@@ -259,7 +262,7 @@ export function arrivedOrders(sql: Sql): Promise<
          CAST(MAX(IF(p.held < p.quantity, (SELECT MIN(w.expected) FROM purchaseLine y JOIN purchaseOrder w ON w.id = y.orderId AND w.state = 'open' WHERE y.productId = p.productId AND y.received < y.quantity), NULL)) AS CHAR) AS expected
        FROM (SELECT o.id, o.no, o.leavesAt, MIN(g.code) AS stands, GROUP_CONCAT(DISTINCT COALESCE(t.mark, t.code) ORDER BY t.mark SEPARATOR ', ') AS marks, MIN(t.stoodSince) AS since
            FROM place t JOIN place g ON g.id = t.standsAtId JOIN orders o ON o.id = t.busyWith WHERE t.kind IN ('tote', 'cell') GROUP BY o.id) x
-       JOIN (SELECT q.orderId, q.productId, q.quantity, r.name, COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = q.id AND a.hold IN ('picked', 'sorted', 'packed', 'departed')), 0) AS here,
+       JOIN (SELECT q.orderId, q.productId, IF(q.optional, COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = q.id), 0), q.quantity) AS quantity, r.name, COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = q.id AND a.hold IN ('picked', 'sorted', 'packed', 'departed')), 0) AS here,
              COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = q.id), 0) AS held FROM linePart q JOIN product r ON r.id = q.productId WHERE q.quantity > 0) p ON p.orderId = x.id
        GROUP BY x.id ORDER BY COALESCE(x.leavesAt, '9999-12-31'), x.no LIMIT 200`,
   );

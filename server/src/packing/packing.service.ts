@@ -3,6 +3,7 @@ import {
   type Captured,
   type KnownThing,
   learnedWeight,
+  looksLike,
   type PackEffect,
   type PackNews,
   type PackState,
@@ -13,12 +14,19 @@ import {
 import { Injectable } from '@nestjs/common';
 import { PrintQueue } from '../benches/benches.module.js';
 import { Measures } from '../catalog/catalog.module.js';
-import { Db, type Doer, errnoOf, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, isDuplicate, newId, Stale, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotAllowed, NotHere, TooLate } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
-import { event, productsOf, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
+import {
+  event,
+  leaveOut,
+  productsOf,
+  refreshStages,
+  refuseBuild,
+  toHistory,
+} from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import { BenchViews } from './benchViews.service.js';
@@ -72,7 +80,7 @@ export class PackingService {
 
   /** Opens the order that a code belongs to. What was begun goes on, on this bench. */
   async open(code: string, device: string, doer: Doer): Promise<BenchView> {
-    const orderId = await this.views.orderOf(code);
+    const orderId = await this.views.orderOf(code, device);
     const sessionId = await this.db.tx(doer, tx => this.openOrder(tx, orderId, device));
     return this.view(sessionId);
   }
@@ -107,8 +115,7 @@ export class PackingService {
       !known.closedAt &&
       known.device !== device &&
       known.personId !== tx.personId &&
-      known.lastScanAt &&
-      tx.at.getTime() - known.lastScanAt.getTime() < BUSY_MS;
+      tx.at.getTime() - (known.lastScanAt ?? known.openedAt).getTime() < BUSY_MS;
     if (busy)
       throw new TooLate(
         `${known.name} is packing ${known.channelNumber} at another bench right now.`,
@@ -228,7 +235,10 @@ export class PackingService {
     if (known.kind !== 'product' || !known.sku) return known;
     const { orderId } = (await orderOfSession(tx, sessionId))!;
     const other = await orderWanting(tx, known.sku, orderId);
-    const alike = looksLike(known.name, state);
+    const alike = looksLike(
+      known.name,
+      state.lines.map(l => l.product.name),
+    );
     return {
       ...known,
       ...(other && { wantedBy: { order: `OR-${other.no}`, lies: other.lies ?? '' } }),
@@ -254,7 +264,7 @@ export class PackingService {
       if (e.type === 'pack') await this.pack(tx, parcelOf(e.parcel), e.lineId, e.units);
       if (e.type === 'capture')
         await this.capture(tx, parcelOf(e.captured.parcel), e.captured, e.takenBack, after);
-      if (e.type === 'leave out') await this.facts.leaveOut(tx, e.lineId, e.units);
+      if (e.type === 'leave out') await leaveOut(tx, e.lineId, e.units);
       if (e.type === 'next parcel')
         await this.openParcel(tx, { id: orderId, warehouseId, shipmentId: parcels[0]!.shipmentId }, e.parcel);
       if (e.type === 'close') {
@@ -281,9 +291,7 @@ export class PackingService {
       await this.facts.keep(tx, { ...captured, orderId: parcel.orderId, parcelId: parcel.id, productId });
     } catch (error) {
       // Another bench has just kept this serial number: what was looked up is stale, and is looked up again.
-      if (errnoOf(error) === DUPLICATE)
-        throw Object.assign(new Error('The serial number is taken.'), { errno: STALE });
-      throw error;
+      throw isDuplicate(error) ? new Stale('The serial number was given meanwhile.') : error;
     }
   }
 
@@ -380,26 +388,9 @@ const KEEP_LABEL =
   'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.';
 /** How long after a scan an order counts as being packed by its person. */
 const BUSY_MS = 120_000;
-/** MariaDB: the row is there already; what was read has changed since. */
-const DUPLICATE = 1062;
-const STALE = 1020;
 
 function cureForStage(stage: string): string {
   if (stage === 'Clear' || stage === 'Listed') return 'It must be picked first.';
   if (stage === 'Departed') return 'It has left; nothing is packed any more.';
   return 'Look at the order to see why.';
-}
-
-/** The open line whose name shares most words with a name, when that is at least half of them. */
-function looksLike(name: string, state: PackState): string | null {
-  const words = (text: string) => new Set(text.toLowerCase().match(/[\p{L}\d]+/gu) ?? []);
-  const own = words(name);
-  let best: { name: string; share: number } | null = null;
-  for (const { product } of state.lines) {
-    const other = words(product.name);
-    const common = [...own].filter(w => other.has(w)).length;
-    const share = common / Math.max(own.size, other.size, 1);
-    if (share >= 0.5 && (!best || share > best.share)) best = { name: product.name, share };
-  }
-  return best?.name ?? null;
 }

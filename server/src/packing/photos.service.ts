@@ -1,6 +1,6 @@
 import type { PhotoRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer } from '../database/db.js';
+import { Db, type Doer, isDuplicate } from '../database/db.js';
 import { Malformed, NotHere } from '../http/problem.js';
 import { event, toHistory } from '../records/records.module.js';
 import { OrderPhoto } from './orderPhoto.entity.js';
@@ -21,9 +21,13 @@ export class Photos {
     await this.db.tx(doer, async tx => {
       const session = await orderOfSession(tx, sessionId);
       if (!session) throw new NotHere('That packing session', 'Scan the slip of the order.');
-      if (await tx.of(OrderPhoto).existsBy({ id })) return;
       const { orderId } = session;
-      await tx.insert(OrderPhoto, [{ id, orderId, takenAt, at: tx.at, personId: tx.personId, bytes }]);
+      try {
+        await tx.insert(OrderPhoto, [{ id, orderId, takenAt, at: tx.at, personId: tx.personId, bytes }]);
+      } catch (error) {
+        if (isDuplicate(error)) return;
+        throw error;
+      }
       await toHistory(tx, [event(tx, orderId, 'photo', 'A photo of the open box was kept.')]);
       await tx.tell('orders', orderId);
     });

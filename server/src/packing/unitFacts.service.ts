@@ -1,7 +1,6 @@
 import type { Captured } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { newId, type Tx } from '../database/db.js';
-import { leaveOut } from '../records/records.module.js';
 import { UnitFact } from './unitFact.entity.js';
 
 /** What is told of packed units, kept with their order. */
@@ -39,10 +38,5 @@ export class UnitFacts {
 
   async forget(tx: Tx, orderId: string, n: number): Promise<void> {
     await tx.of(UnitFact).delete({ orderId, n });
-  }
-
-  /** Units of a part are left out, or (negative) wanted again. */
-  leaveOut(tx: Tx, partId: string, units: number): Promise<void> {
-    return leaveOut(tx, partId, units);
   }
 }

@@ -28,8 +28,9 @@ export class Boxes {
         .of(Box)
         .findOne({ where: { code: box.code }, lock: { mode: 'pessimistic_write' } });
       const retiredAt = retired ? (known?.retiredAt ?? tx.at) : null;
-      if (known) await tx.of(Box).update(box.code, { ...box, retiredAt });
-      else await tx.insert(Box, [{ ...box, retiredAt, position: (await tx.of(Box).count()) + 1 }]);
+      // Two may add the same one at once: the second changes what the first has added.
+      const position = known?.position ?? (await tx.of(Box).count()) + 1;
+      await tx.of(Box).upsert({ ...box, retiredAt, position }, ['code']);
       await tx.tell('boxes', box.code);
     });
   }

@@ -56,6 +56,11 @@ export class RatingService {
 
   /** What a carrier is told of a parcel. Refused while it has no box or weight. */
   async request(parcel: ParcelRow, now: Date): Promise<CarrierParcel> {
+    if (parcel.closedAt && !parcel.weightMg)
+      throw new Forbidden(
+        `PA-${parcel.no} was only checked: it has no weight.`,
+        'Open it again at a bench that weighs, and close it there.',
+      );
     if (!parcel.closedAt || !parcel.boxCode || !parcel.weightMg)
       throw new Forbidden(
         `PA-${parcel.no} is not closed yet.`,
