@@ -1,9 +1,10 @@
-// What the two benchmarks of box plans share: kinds of boxes, orders, an independent library, and the plain ways they are measured against.
-import { checkBoxPlan, volumeOf } from '@auk/core';
+// What the benchmarks and the outside checks of box plans share: kinds of boxes, orders, an independent library, and the plain ways they are measured against.
+import { checkBoxPlan, shuffled, volumeOf } from '@auk/core';
 import { pack3D } from 'binpackingjs/3d';
 
 const INCH = 254;
 const POUND = 453_592;
+const SIDES = ['length', 'width', 'height'];
 
 /** Twelve kinds of boxes, sides in inches. */
 export const BOXES = [
@@ -101,4 +102,21 @@ export function libraryCost(boxes, pieces) {
       return cost(box, box.tareMg + weightOf(pieces));
   }
   return Infinity;
+}
+
+/** A box cut by planes, each through a whole piece. */
+export function cut(space, count, random) {
+  const parts = [space];
+  while (parts.length < count) {
+    const i = Math.floor(random() * parts.length);
+    const side = SIDES[Math.floor(random() * 3)];
+    const whole = parts[i];
+    if (whole[side] < 200) continue;
+    const at = Math.round(whole[side] * (0.2 + 0.6 * random()));
+    parts.splice(i, 1, { ...whole, [side]: at }, { ...whole, [side]: whole[side] - at });
+  }
+  return shuffled(
+    parts.map((size, i) => ({ id: `C${i}`, size, weightMg: 1_000, quantity: 1 })),
+    random,
+  );
 }

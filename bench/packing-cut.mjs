@@ -1,6 +1,6 @@
 // packing.cut: of 300 boxes cut into 4 to 12 pieces, how many are filled again; the floor is the share that binpackingjs finds.
-import { checkBoxPlan, seeded, shuffled, tryBox } from '@auk/core';
-import { byLibrary } from './boxes.mjs';
+import { checkBoxPlan, seeded, tryBox } from '@auk/core';
+import { byLibrary, cut } from './boxes.mjs';
 import { percentile } from './house.mjs';
 
 const CASES = 300;
@@ -13,7 +13,6 @@ const BOX = {
   limitMg: 1e9,
   priceMinor: 1,
 };
-const SIDES = ['length', 'width', 'height'];
 
 export async function* packingCut() {
   const random = seeded(7);
@@ -41,21 +40,4 @@ export async function* packingCut() {
     goal: `>= ${GOAL} %`,
     holds: share(found) >= GOAL,
   };
-}
-
-/** A box cut by planes, each through a whole piece. */
-function cut(space, count, random) {
-  const parts = [space];
-  while (parts.length < count) {
-    const i = Math.floor(random() * parts.length);
-    const side = SIDES[Math.floor(random() * 3)];
-    const whole = parts[i];
-    if (whole[side] < 200) continue;
-    const at = Math.round(whole[side] * (0.2 + 0.6 * random()));
-    parts.splice(i, 1, { ...whole, [side]: at }, { ...whole, [side]: whole[side] - at });
-  }
-  return shuffled(
-    parts.map((size, i) => ({ id: `C${i}`, size, weightMg: 1_000, quantity: 1 })),
-    random,
-  );
 }

@@ -1,9 +1,9 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, expect, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import bwip from 'bwip-js/node';
-import { look, part, signIn } from './hands.js';
+import { look, part, signIn, withCamera } from './hands.js';
 
 const [WIDTH, HEIGHT, MODULE] = [640, 480, 3];
 const [WHITE, BLACK, NO_COLOUR] = [235, 16, 128];
@@ -48,15 +48,7 @@ test('a list is opened and picked by the camera of a phone, without a scanner', 
   const folder = mkdtempSync(join(tmpdir(), 'auk-camera-'));
   const file = join(folder, 'codes.y4m');
   writeFileSync(file, video([no, stops[0].place, product.codes[0].code]));
-  const browser = await chromium.launch({
-    ...launchOptions,
-    args: [
-      ...(launchOptions.args ?? []),
-      '--use-fake-ui-for-media-stream',
-      '--use-fake-device-for-media-stream',
-      `--use-file-for-fake-video-capture=${file}`,
-    ],
-  });
+  const browser = await withCamera(launchOptions, file);
   try {
     const context = await browser.newContext({
       baseURL: baseURL!,

@@ -1,4 +1,12 @@
-import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
+import {
+  type APIRequestContext,
+  type Browser,
+  chromium,
+  expect,
+  type LaunchOptions,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 
 /** A part of a screen that is drawn, not made of roles: the answer, the lines, the marks. */
 export const part = (at: Page | Locator, name: string): Locator => at.locator(`[data-part="${name}"]`);
@@ -145,3 +153,15 @@ export async function openOrder(page: Page, number: string): Promise<void> {
   await page.getByRole('link', { name: number, exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText(number);
 }
+
+/** A browser that has a camera: what it sees is made by Chromium, or a file of ours. */
+export const withCamera = (options: LaunchOptions, file?: string): Promise<Browser> =>
+  chromium.launch({
+    ...options,
+    args: [
+      ...(options.args ?? []),
+      '--use-fake-ui-for-media-stream',
+      '--use-fake-device-for-media-stream',
+      ...(file ? [`--use-file-for-fake-video-capture=${file}`] : []),
+    ],
+  });

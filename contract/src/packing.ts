@@ -80,7 +80,9 @@ export type BenchView = z.infer<typeof BenchView>;
 export const PhotoRow = z.object({ id: z.string(), takenAt: z.string(), person: z.string().nullable() });
 export type PhotoRow = z.infer<typeof PhotoRow>;
 
-export const PhotoQuery = z.object({ at: z.iso.datetime() });
+/** When it was taken, and by whom, when it is sent under another sign-in. */
+export const PhotoQuery = z.object({ at: z.iso.datetime(), maker: z.uuid().optional() });
+export type PhotoQuery = z.infer<typeof PhotoQuery>;
 
 /** One service on offer for a parcel. */
 export const OfferView = z

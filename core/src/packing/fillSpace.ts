@@ -29,7 +29,6 @@ interface Block {
   along: number;
   across: number;
   up: number;
-  score: number;
 }
 
 /**
@@ -77,50 +76,39 @@ function bestBlock(
   rule: FillRule,
 ): Block | null {
   let best: Block | null = null;
+  let most = -Infinity;
   for (const shape of kinds) {
     const count = left.get(shape)!;
     if (count === 0) continue;
     for (const way of shape.ways) {
+      if (room.length < way.length || room.width < way.width || room.height < way.height) continue;
+      // As many as there is room for, row by row; a row that is not full stands alone, and nothing on what is fragile.
       const along = Math.min(Math.floor(room.length / way.length), count);
-      if (along === 0) continue;
-      const across = Math.min(Math.floor(room.width / way.width), Math.floor(count / along));
-      const up = shape.fragile
-        ? 1
-        : Math.min(
-            Math.floor(room.height / way.height),
-            Math.max(1, Math.floor(count / (along * Math.max(1, across)))),
-          );
-      if (room.width < way.width || room.height < way.height) continue;
-      const block = { shape, way, along, across: Math.max(1, across), up, score: 0 };
-      block.score = scoreOf(block, room, rule);
-      if (!best || block.score > best.score) best = block;
+      const across = Math.max(1, Math.min(Math.floor(room.width / way.width), Math.floor(count / along)));
+      const layers = Math.max(1, Math.floor(count / (along * across)));
+      const up = shape.fragile ? 1 : Math.min(Math.floor(room.height / way.height), layers);
+      const block = { shape, way, along, across, up };
+      const score = scoreOf(block, room, rule);
+      if (score > most) [best, most] = [block, score];
     }
   }
   return best;
 }
 
-function scoreOf(b: Block, room: Size, rule: FillRule): number {
-  const pieces = b.along * b.across * b.up;
-  const volume = pieces * b.shape.volume;
-  if (rule.choose === 'largest block') return volume;
-  // How much of the room's sides stays open beside the block: the less, the less is lost.
-  const gap =
-    (room.length - b.along * b.way.length) / room.length +
-    (room.width - b.across * b.way.width) / room.width +
-    (room.height - b.up * b.way.height) / room.height;
-  if (rule.choose === 'snuggest')
-    return (
-      -Math.min(
-        (room.length - b.along * b.way.length) / room.length,
-        (room.width - b.across * b.way.width) / room.width,
-        (room.height - b.up * b.way.height) / room.height,
-      ) *
-        4 -
-      gap +
-      volume / volumeOf(room)
-    );
+/** How good a block is in a room by a rule: the more, the better. */
+function scoreOf(b: Block, room: Size, { choose }: FillRule): number {
+  const volume = b.along * b.across * b.up * b.shape.volume;
+  if (choose === 'largest block') return volume;
+  // The share of each side of the room that stays open beside the block: the less, the less is lost.
+  const gaps = [
+    1 - (b.along * b.way.length) / room.length,
+    1 - (b.across * b.way.width) / room.width,
+    1 - (b.up * b.way.height) / room.height,
+  ];
+  const gap = gaps.reduce((sum, g) => sum + g, 0);
+  if (choose === 'snuggest') return volume / volumeOf(room) - gap - 4 * Math.min(...gaps);
   // The heaviest first, and each as low as it lies.
-  if (rule.choose === 'heaviest') return b.shape.weightMg * 4 - b.way.height / room.height - gap / 8;
+  if (choose === 'heaviest') return b.shape.weightMg * 4 - b.way.height / room.height - gap / 8;
   return b.shape.volume * 4 - gap;
 }
 

@@ -1,6 +1,7 @@
 import type { Size } from '../units/units.js';
-import { overlapOnFloor, SUPPORT, volumeOf } from './boxes.js';
+import { volumeOf } from './boxes.js';
 import { FILL_RULES, fillSpace } from './fillSpace.js';
+import { roomFor } from './placePoints.js';
 import { type Steps, searchSpace } from './searchSpace.js';
 import type { PlacedShape, Shape } from './shapes.js';
 
@@ -55,8 +56,9 @@ export function joinFaces(space: Size, shapes: readonly Shape[], steps: Steps): 
 /** A few things are put into the space; null when that was not found, or when a part of one would not be carried. */
 function place(space: Size, things: readonly Joined[], steps: Steps): PlacedShape[] | null {
   const good = (placed: readonly PlacedShape[]): PlacedShape[] | null => {
-    const parts = placed.flatMap(apart);
-    return parts.every(p => isCarried(p, parts)) ? parts : null;
+    // A thing is carried as a whole; each part of it must be, too.
+    const parts = placed.flatMap(apart).sort((a, b) => a.z - b.z);
+    return parts.every((p, n) => roomFor(space, parts.slice(0, n), p)) ? parts : null;
   };
   for (const rule of FILL_RULES.slice(0, 3)) {
     steps.left -= things.length;
@@ -70,13 +72,6 @@ function place(space: Size, things: readonly Joined[], steps: Steps): PlacedShap
   const searched = searchSpace(space, things, budget, false);
   steps.left -= before - Math.max(0, budget.left);
   return searched.found === 'yes' ? good(searched.placed) : null;
-}
-
-function isCarried(p: PlacedShape, parts: readonly PlacedShape[]): boolean {
-  if (p.z === 0) return true;
-  const below = parts.filter(q => q.z + q.size.height === p.z && overlapOnFloor(p, q) > 0);
-  const area = below.reduce((sum, q) => sum + overlapOnFloor(p, q), 0);
-  return !below.some(q => q.shape.fragile) && area >= p.size.length * p.size.width * SUPPORT;
 }
 
 function single(shape: Shape): Joined {

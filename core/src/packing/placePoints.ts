@@ -5,8 +5,8 @@ import type { PlacedShape, Shape } from './shapes.js';
 
 /**
  * Puts one piece after the other where there is room, at points that the pieces before them make (the extreme points of Crainic, Perboli
- * and Tadei, INFORMS Journal on Computing 20, 2008): lowest first, there farthest back and left, in the way in which it reaches least
- * far. The order of the pieces is tried by several measures, then by chance from a seed of its own; null when no order puts all in.
+ * and Tadei, INFORMS Journal on Computing 20, 2008), in the way in which it reaches least far: at first lowest, then farthest back and left; when
+ * that fails, along other axes first. The order of the pieces is tried by several measures, then by chance from a seed of its own; null when no order puts all in.
  */
 export function placePoints(space: Size, shapes: readonly Shape[], orders: number): PlacedShape[] | null {
   const units = shapes.flatMap(s => Array.from({ length: s.count }, () => s));
@@ -72,7 +72,8 @@ function place(space: Size, order: readonly Shape[], reach: Reach): PlacedShape[
   return placed;
 }
 
-const covers = (b: PlacedShape, p: Corner): boolean =>
+/** True when a point lies within a piece; its far sides are outside. */
+export const covers = (b: PlacedShape, p: Corner): boolean =>
   p.x >= b.x &&
   p.x < b.x + b.size.length &&
   p.y >= b.y &&

@@ -1,6 +1,6 @@
 import type { Size } from '../units/units.js';
 import { volumeOf } from './boxes.js';
-import { roomFor } from './placePoints.js';
+import { covers, roomFor } from './placePoints.js';
 import type { PlacedShape, Shape } from './shapes.js';
 
 /** What a search came to: where all pieces lie, that they cannot, or that its steps were used up before it knew. */
@@ -76,7 +76,7 @@ class Search {
             return false;
           }
           if (passed + this.emptyLeft(z, y, x, deep) * thick > this.slack) break;
-          if (this.inside(x, y, z)) continue;
+          if (this.placed.some(p => covers(p, { x, y, z }))) continue;
           if (this.tryAt(x, y, z)) return true;
           if (this.outOfSteps) return false;
         }
@@ -162,13 +162,6 @@ class Search {
       if (top > z && top < next) next = top;
     }
     return next;
-  }
-
-  private inside(x: number, y: number, z: number): boolean {
-    return this.placed.some(
-      p =>
-        p.z + p.size.height > z && p.x <= x && x < p.x + p.size.length && p.y <= y && y < p.y + p.size.width,
-    );
   }
 
   /** The empty volume below a height, which nothing reaches any more. */

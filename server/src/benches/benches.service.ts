@@ -1,6 +1,6 @@
 import type { BenchesView, BenchIn, BenchOfDevice, BenchRow, PrinterIn, PrintJobRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer, errnoOf, isDuplicate, newId, type Sql, Stale, type Tx } from '../database/db.js';
+import { Db, type Doer, errnoOf, isDuplicate, newId, type Sql, Stale } from '../database/db.js';
 import { NotHere, TooLate } from '../http/problem.js';
 import { Bench } from './bench.entity.js';
 import { BenchDevice } from './benchDevice.entity.js';

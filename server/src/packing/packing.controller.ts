@@ -99,8 +99,8 @@ export class PackingController {
   ): Promise<void> {
     if (!Buffer.isBuffer(request.body))
       throw new Malformed('The photo must be sent as a file', 'Take the photo again.');
-    const { at } = parse(PhotoQuery, query);
-    return this.photos.keep(parse(Id, id), parse(Id, photo), new Date(at), request.body, by(me));
+    const taken = { id: parse(Id, photo), ...parse(PhotoQuery, query) };
+    return this.photos.keep(parse(Id, id), taken, request.body, by(me));
   }
 
   @Get('orders/:id/photos')

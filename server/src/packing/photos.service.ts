@@ -1,8 +1,9 @@
-import type { PhotoRow } from '@auk/contract';
+import type { PhotoQuery, PhotoRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, isDuplicate } from '../database/db.js';
 import { Malformed, NotHere } from '../http/problem.js';
 import { event, toHistory } from '../records/records.module.js';
+import { ScansService } from '../scans/scans.module.js';
 import { OrderPhoto } from './orderPhoto.entity.js';
 import { forgetPhotos, orderOfSession, photosOf } from './packing.queries.js';
 
@@ -12,18 +13,29 @@ const JPEG = Buffer.from([0xff, 0xd8, 0xff]);
 /** Pictures of open boxes, kept with their orders as long as the house says. */
 @Injectable()
 export class Photos {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly scans: ScansService,
+  ) {}
 
   /** Keeps a picture once, however often it is sent. */
-  async keep(sessionId: string, id: string, takenAt: Date, bytes: Buffer, doer: Doer): Promise<void> {
+  async keep(
+    sessionId: string,
+    { id, at, maker }: { id: string } & PhotoQuery,
+    bytes: Buffer,
+    doer: Doer,
+  ): Promise<void> {
     if (!bytes.subarray(0, JPEG.length).equals(JPEG))
       throw new Malformed('That is no picture that a camera takes (JPEG)', 'Take the photo again.');
     await this.db.tx(doer, async tx => {
+      await this.scans.inNameOf(tx, maker);
       const session = await orderOfSession(tx, sessionId);
       if (!session) throw new NotHere('That packing session', 'Scan the slip of the order.');
       const { orderId } = session;
       try {
-        await tx.insert(OrderPhoto, [{ id, orderId, takenAt, at: tx.at, personId: tx.personId, bytes }]);
+        await tx.insert(OrderPhoto, [
+          { id, orderId, takenAt: new Date(at), at: tx.at, personId: tx.personId, bytes },
+        ]);
       } catch (error) {
         if (isDuplicate(error)) return;
         throw error;

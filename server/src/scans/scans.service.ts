@@ -109,7 +109,7 @@ export class ScansService {
   }
 
   /** What a scan does is done in the name of who made it. Gives who sent it, when that is somebody else. */
-  private async inNameOf(tx: Tx, maker: string | undefined): Promise<string | null> {
+  async inNameOf(tx: Tx, maker: string | undefined): Promise<string | null> {
     if (maker === undefined || maker === tx.personId) return null;
     if (!(await isPerson(tx, maker)))
       throw new Malformed('Nobody here has made this scan.', 'Scan it again.');

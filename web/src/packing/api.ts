@@ -78,5 +78,8 @@ export const measure = (sku: string, size: Size) =>
   send(`products/${encodeURIComponent(sku)}/measures`, size);
 
 /** Sends a picture; sent twice it is kept once. */
-export const sendPhoto = (session: string, id: string, at: string, picture: Blob) =>
-  send(`${benchPath(session)}/photos/${id}?at=${encodeURIComponent(at)}`, picture);
+export const sendPhoto = (p: { session: string; id: string; at: string; maker: string; picture: Blob }) =>
+  send(
+    `${benchPath(p.session)}/photos/${p.id}?${new URLSearchParams({ at: p.at, maker: p.maker })}`,
+    p.picture,
+  );

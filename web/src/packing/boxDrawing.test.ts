@@ -1,6 +1,6 @@
-import { openPack, type PackLine, seeded } from '@auk/core';
+import { openPack, type PackLine, type PackState, seeded } from '@auk/core';
 import { expect, test } from 'vitest';
-import { backToFront, facesOf, layoutOf, lies, project } from './boxDrawing.js';
+import { backToFront, facesOf, lay, layoutOf, lies, project, wishOf } from './boxDrawing.js';
 
 const block = (x: number, y: number, z: number, length = 1, width = 1, height = 1) => ({
   x,
@@ -60,6 +60,8 @@ const box = {
   kind: 'box' as const,
 };
 
+const drawn = (state: PackState) => layoutOf(lay(wishOf(state)), state);
+
 test('the piece that is next follows what is in; layers are heights', () => {
   const state = openPack({
     orderNo: 'OR-1',
@@ -67,14 +69,16 @@ test('the piece that is next follows what is in; layers are heights', () => {
     boxes: [box],
     proposed: ['BX-1'],
   });
-  const layout = layoutOf(state);
+  const layout = drawn(state);
   expect(layout).toMatchObject({ next: 0, layers: [0, 50], rest: 0 });
   const two = {
     ...state,
     parcels: [{ ...state.parcels[0]!, holds: { a: 2 } }],
     lines: [{ ...state.lines[0]!, packed: 2 }],
   };
-  expect(layoutOf(two)).toMatchObject({ next: 2 });
+  expect(drawn(two)).toMatchObject({ next: 2 });
+  // Pieces that go in change nothing of how all of them lie.
+  expect(wishOf(two)).toEqual(wishOf(state));
   expect('placed' in layout && lies(layout.placed[0]!)).toBe('upright');
 });
 
@@ -85,9 +89,9 @@ test('what does not fit is counted, and what cannot be drawn says why', () => {
     boxes: [box],
     proposed: ['BX-1'],
   });
-  expect(layoutOf(many)).toMatchObject({ rest: 2 });
+  expect(drawn(many)).toMatchObject({ rest: 2 });
   const none = (piece: PackLine['piece'], proposed = ['BX-1']) =>
-    layoutOf(openPack({ orderNo: 'OR-1', lines: [line('a', 1, piece)], boxes: [box], proposed }));
+    drawn(openPack({ orderNo: 'OR-1', lines: [line('a', 1, piece)], boxes: [box], proposed }));
   expect(none({ size: null, weightMg: 0 })).toEqual({
     why: 'a has no size: no box can be proposed. Measure it, and type it such as 11x9x14 in.',
   });

@@ -9,6 +9,7 @@ import {
   planBoxes,
   type Size,
   tryBox,
+  unitsOf,
 } from '@auk/core';
 
 /** A point of the drawing. */
@@ -47,16 +48,31 @@ export function backToFront<T extends Corner & { size: Size }>(blocks: readonly 
   return sorted;
 }
 
-/** How the pieces of the parcel at hand lie: in its own box, or in the one that is proposed; with which one is next. */
-export interface Layout {
+/** Why nothing can be drawn. */
+interface Why {
+  why: string;
+}
+
+/** What the parcel at hand is to hold, in which box (none while none was chosen); it stays the same while pieces go in. */
+interface Wish {
+  pieces: Piece[];
+  boxes: Box[];
+  own: string | null;
+}
+
+/** Where the pieces lie in a box, and how many of them do not go into it. */
+interface Laid {
   box: Box;
   placed: Placed[];
+  rest: number;
+}
+
+/** How the parcel at hand is packed, with the piece that is next. */
+export interface Layout extends Laid {
   /** The place in `placed` of the piece that goes in next; null when all are in. */
   next: number | null;
   /** Heights at which pieces stand, from the floor. */
   layers: number[];
-  /** What of the order does not go into this parcel. */
-  rest: number;
 }
 
 /** Steps that a drawing may take: it must be there at once. */
@@ -64,8 +80,8 @@ const STEPS = 4_000;
 /** What a parcel costs beside its box; it only keeps the drawing from sharing among boxes what one takes. */
 const WAY_MINOR = 600;
 
-/** The layout of the parcel at hand, or why none can be drawn. */
-export function layoutOf(state: PackState): Layout | { why: string } {
+/** What is to be laid out for the parcel at hand, or why that cannot be. */
+export function wishOf(state: PackState): Wish | Why {
   const parcel = parcelAtHand(state);
   const pieces: Piece[] = [];
   for (const l of state.lines) {
@@ -79,33 +95,42 @@ export function layoutOf(state: PackState): Layout | { why: string } {
   }
   if (pieces.length === 0) return { why: 'Nothing is to be packed.' };
   const boxes = state.boxes.flatMap(b => (b.inner ? [{ ...b, inner: b.inner, priceMinor: 0 }] : []));
-  const own = boxes.find(b => b.code === parcel.boxCode);
-  if (!own) {
-    // No box was chosen: the smallest that takes all of it is proposed.
-    const [one, ...more] = planBoxes(boxes, pieces, { cost: () => WAY_MINOR, steps: STEPS }).parcels;
-    return one && more.length === 0
-      ? laid(one.box, one.placed, state, 0)
-      : { why: 'No box takes all of it. Scan the one you use.' };
-  }
-  const tried = tryBox(own, pieces, { steps: STEPS });
-  if (tried.fits === 'yes') return laid(own, tried.placed, state, 0);
-  const [first] = planBoxes([own], pieces, { cost: () => WAY_MINOR, steps: STEPS }).parcels;
-  const units = pieces.reduce((n, p) => n + p.quantity, 0);
-  return first
-    ? laid(own, first.placed, state, units - first.placed.length)
-    : { why: `Box ${own.name} takes none of it by its size.` };
+  return { pieces, boxes, own: parcel.boxCode };
 }
 
-function laid(box: Box, placed: Placed[], state: PackState, rest: number): Layout {
+/** Lays the pieces out. This is the work; it is done anew only when the wish is another. */
+export function lay(wish: Wish | Why): Laid | Why {
+  if ('why' in wish) return wish;
+  const { pieces, boxes, own } = wish;
+  const plan = (of: readonly Box[]) => planBoxes(of, pieces, { cost: () => WAY_MINOR, steps: STEPS }).parcels;
+  const box = boxes.find(b => b.code === own);
+  if (!box) {
+    // No box was chosen: the smallest that takes all of it is proposed.
+    const [one, ...more] = plan(boxes);
+    return one && more.length === 0
+      ? { box: one.box, placed: one.placed, rest: 0 }
+      : { why: 'No box takes all of it. Scan the one you use.' };
+  }
+  const tried = tryBox(box, pieces, { steps: STEPS });
+  if (tried.fits === 'yes') return { box, placed: tried.placed, rest: 0 };
+  const [first] = plan([box]);
+  return first
+    ? { box, placed: first.placed, rest: unitsOf(pieces) - first.placed.length }
+    : { why: `Box ${box.name} takes none of it by its size.` };
+}
+
+/** The layout with what is in by now. */
+export function layoutOf(laid: Laid | Why, state: PackState): Layout | Why {
+  if ('why' in laid) return laid;
   const { holds } = parcelAtHand(state);
   const seen = new Map<string, number>();
-  const next = placed.findIndex(p => {
+  const next = laid.placed.findIndex(p => {
     const n = (seen.get(p.piece.id) ?? 0) + 1;
     seen.set(p.piece.id, n);
     return n > (holds[p.piece.id] ?? 0);
   });
-  const layers = [...new Set(placed.map(p => p.z))].sort((a, b) => a - b);
-  return { box, placed, next: next === -1 ? null : next, layers, rest };
+  const layers = [...new Set(laid.placed.map(p => p.z))].sort((a, b) => a - b);
+  return { ...laid, next: next === -1 ? null : next, layers };
 }
 
 /** Which of its sides a piece stands on, in words. */

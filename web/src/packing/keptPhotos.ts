@@ -8,12 +8,16 @@ interface Kept {
   id: string;
   session: string;
   at: string;
+  /** Who took it. */
+  maker: string;
   picture: Blob;
 }
 interface Schema extends DBSchema {
   photos: { key: string; value: Kept };
 }
 
+/** What the server says of a picture that it can never take: it is none, its order is forgotten, it is too large. */
+const NEVER = new Set([400, 404, 413]);
 /** What waits is tried again so often. */
 const AGAIN_MS = 20_000;
 
@@ -33,26 +37,32 @@ function counted(n: number): void {
 }
 
 /** Keeps a picture on this device until the server has it. Fails where the device has no room for it. */
-export async function keepPhoto(session: string, picture: Blob): Promise<void> {
-  await (await database()).put('photos', { id: v7(), session, at: new Date().toISOString(), picture });
+export async function keepPhoto(session: string, maker: string, picture: Blob): Promise<void> {
+  const photo = { id: v7(), session, at: new Date().toISOString(), maker, picture };
+  await (await database()).put('photos', photo);
   void sendKept().catch(() => undefined);
 }
 
-/** Sends what is kept, one after the other, by one tab; what the server refuses for good is not kept any longer. */
+/** Sends what is kept, one after the other, by one tab. */
 export async function sendKept(): Promise<void> {
   await navigator.locks.request('auk-photos', async () => {
     const db = await database();
     for (const photo of await db.getAll('photos')) {
-      try {
-        await sendPhoto(photo.session, photo.id, photo.at, photo.picture);
-      } catch (error) {
-        // Signed out, or the server is busy: it is sent later. Only what can never be taken is let go.
-        if (!(error instanceof Refused) || error.problem.retry !== 'never') break;
-      }
+      if (!(await isOver(() => sendPhoto(photo)))) break;
       await db.delete('photos', photo.id);
     }
     counted(await db.count('photos'));
   });
+}
+
+/** True when the server has a picture, or can never take it. Whoever is signed in now may lack the right to send it: then it stays. */
+export async function isOver(send: () => Promise<void>): Promise<boolean> {
+  try {
+    await send();
+    return true;
+  } catch (error) {
+    return error instanceof Refused && NEVER.has(error.problem.status);
+  }
 }
 
 /** How many pictures wait on this device; they are sent as soon as that can be. */

@@ -2,12 +2,19 @@ import { askingHint, openNotes, type PackState, packClosed, packDone, packHint, 
 import { type Said } from '../scans/useScanSession.js';
 import { type LabelDesk } from './useLabelDesk.js';
 
+/** Something beside the scans that could not be done, and what helps. It stands until the next scan. */
+export interface Trouble {
+  says: string;
+  cure: string;
+}
+
 /** What the bottom says: the label's state once the parcel is closed, else the answer to the last scan. */
 export function answerOf(
   last: Said | null,
   state: PackState,
   desk: LabelDesk,
   offline: boolean,
+  trouble: Trouble | null,
 ): Pick<Said, 'says' | 'next' | 'tone'> & { times?: number } {
   if (packClosed(state) && offline)
     return {
@@ -15,7 +22,8 @@ export function answerOf(
       next: 'There is no network. What you scanned is kept; set the parcel aside, its label is bought when it is back.',
       tone: 'attention',
     };
-  if (desk.problem) return { says: desk.problem.says, next: desk.problem.cure, tone: 'wrong' };
+  const problem = trouble ?? desk.problem;
+  if (problem) return { says: problem.says, next: problem.cure, tone: 'wrong' };
   const label = desk.label;
   if (label?.state === 'bought')
     return {

@@ -1,24 +1,20 @@
-import { type RefObject, useCallback, useState } from 'react';
+import { type RefObject, useCallback } from 'react';
 import { wordsOf } from '../api.js';
-import { playTone } from '../scans/sounds.js';
+import type { Trouble } from './packAnswer.js';
 
-export interface Mending {
-  /** Does it, and opens the order anew, so that what was mended counts; `then` is scanned when it is open. */
-  mend: (act: () => Promise<void>, then?: string) => void;
-  /** Why it could not be done. */
-  trouble: { says: string; cure: string } | null;
-}
-
-/** Mends something of the order at the bench. */
+/**
+ * Mends something of the order at the bench: does it, and opens the order anew, so that what was mended counts; `then` is scanned when
+ * it is open. `fail` is told why it could not be done.
+ */
 export function useMend(
   orderNo: string,
   early: RefObject<string[]>,
   leave: () => void,
   open: (code: string) => void,
-): Mending {
-  const [trouble, setTrouble] = useState<Mending['trouble']>(null);
-  const mend = useCallback(
-    (act: () => Promise<void>, then?: string) => {
+  fail: (trouble: Trouble) => void,
+): (act: () => Promise<void>, then?: string) => void {
+  return useCallback(
+    (act, then) => {
       act().then(
         () => {
           leave();
@@ -26,13 +22,9 @@ export function useMend(
           // What is scanned while an order is being opened waits for it.
           if (then) early.current.push(then);
         },
-        (error: unknown) => {
-          setTrouble(wordsOf(error));
-          playTone('wrong');
-        },
+        (error: unknown) => fail(wordsOf(error)),
       );
     },
-    [early, leave, open, orderNo],
+    [early, fail, leave, open, orderNo],
   );
-  return { mend, trouble };
 }

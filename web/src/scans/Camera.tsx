@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { useEffect, useRef, useState } from 'react';
 import css from './camera.module.css';
+import { eyeTrouble, openEye } from './eye.js';
 import { Sight } from './sight.js';
 import { playTone } from './sounds.js';
 import { scanned } from './useScanner.js';
@@ -11,6 +12,8 @@ import { scanned } from './useScanner.js';
 const EVERY_MS = 120;
 /** Wide enough for a code that fills half the picture. */
 const WIDTH = 960;
+
+const NO_CAMERA = 'This device has no camera. Scan with a scanner, or type the code.';
 
 /** Whoever scans with the camera goes on with it on the next screen. */
 let wanted = false;
@@ -47,7 +50,7 @@ function Camera({ leave }: { leave: () => void }) {
     watch(video.current!, ending.signal).catch((error: unknown) => {
       if (ending.signal.aborted) return;
       playTone('wrong');
-      setTrouble(troubleOf(error));
+      setTrouble(eyeTrouble(error, NO_CAMERA));
     });
     return () => ending.abort();
   }, []);
@@ -64,19 +67,10 @@ function Camera({ leave }: { leave: () => void }) {
 
 /** Reads picture after picture until it is ended. */
 async function watch(video: HTMLVideoElement, ending: AbortSignal): Promise<void> {
-  const [stream, { codesIn }] = await Promise.all([
-    navigator.mediaDevices.getUserMedia({
-      video: { facingMode: 'environment', width: { ideal: 1280 }, height: { ideal: 720 } },
-    }),
+  const [{ codesIn }] = await Promise.all([
     import('./reader.js'),
+    openEye(video, { width: 1280, height: 720 }, ending),
   ]);
-  const stop = () => {
-    for (const track of stream.getTracks()) track.stop();
-  };
-  ending.addEventListener('abort', stop);
-  if (ending.aborted) return stop();
-  video.srcObject = stream;
-  await video.play();
   const canvas = document.createElement('canvas');
   const drawing = canvas.getContext('2d', { willReadFrequently: true })!;
   const sight = new Sight();
@@ -89,13 +83,4 @@ async function watch(video: HTMLVideoElement, ending: AbortSignal): Promise<void
     for (const code of sight.see(codes)) scanned(code);
     await new Promise(resolve => setTimeout(resolve, EVERY_MS));
   }
-}
-
-/** Why there is no picture, with what to do. */
-function troubleOf(error: unknown): string {
-  const name = error instanceof DOMException ? error.name : '';
-  if (name === 'NotAllowedError')
-    return 'The camera may not be used. Allow it for this page in the browser’s settings, then open it again.';
-  if (name === 'NotFoundError') return 'This device has no camera. Scan with a scanner, or type the code.';
-  return 'The camera gives no picture. Close other programs that use it, then open it again.';
 }

@@ -1,5 +1,5 @@
 import { BenchView } from '@auk/contract';
-import { count } from '@auk/core';
+import { canonicalCode, count } from '@auk/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -16,6 +16,7 @@ import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
 import { openAtBench, queueQuery } from '../api.js';
+import ownCss from '../packing.module.css';
 import { Arrived } from '../parts/Arrived.js';
 import { PackBoard } from '../parts/PackBoard.js';
 import { Queue } from '../parts/Queue.js';
@@ -41,7 +42,12 @@ export default function BenchPage() {
       try {
         if (/^BE-/i.test(code.trim()))
           client.setQueryData(myBenchQuery.queryKey, await takeBench(code.trim()));
-        else setView(await openAtBench(code));
+        else {
+          const view = await openAtBench(code);
+          // The piece that opened the order is in a hand: it counts.
+          if (isPieceOf(view, code)) early.current.unshift(code);
+          setView(view);
+        }
         setProblem(null);
         playTone('right');
       } catch (error) {
@@ -63,7 +69,8 @@ export default function BenchPage() {
   /** An order is done: what follows is the bench's choice. */
   const done = useCallback(async () => {
     if (bench?.afterOrder !== 'next') return;
-    const next = (await client.fetchQuery({ ...queueQuery, staleTime: 0 })).find(q => q.packer === null);
+    const queue = await client.fetchQuery({ ...queueQuery, staleTime: 0 }).catch(() => []);
+    const next = queue.find(q => q.packer === null);
     if (next) await open(next.no);
     else setView(null);
   }, [bench, client, open]);
@@ -85,6 +92,11 @@ export default function BenchPage() {
     </div>
   );
 }
+
+/** True when an order that nothing is in yet was opened by one of its pieces. */
+const isPieceOf = ({ state }: BenchView, code: string): boolean =>
+  state.lines.every(l => l.packed === 0) &&
+  state.lines.some(l => l.product.codes.some(c => c.code === canonicalCode(code)));
 
 interface WaitingProps {
   problem: { says: string; cure: string; times: number } | null;
@@ -128,7 +140,7 @@ function Waiting({ problem, open, bench }: WaitingProps) {
             : ''}
         </span>
         {typed && <OfflineNote words={typed} />}
-        <div className={css.waiting}>
+        <div className={ownCss.waiting}>
           <Queue open={open} />
           <Arrived open={open} />
         </div>

@@ -1,24 +1,5 @@
 import { type BoxRow, can } from '@auk/contract';
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import DragHandle from '@mui/icons-material/DragHandle';
 import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { changed } from '../../asked.js';
@@ -28,6 +9,7 @@ import { Head } from '../../parts/Head.js';
 import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
+import { Sortable, useSorted } from '../../parts/Sortable.js';
 import { say } from '../../parts/say.js';
 import { Tick } from '../../parts/Tick.js';
 import textCss from '../../parts/text.module.css';
@@ -47,9 +29,8 @@ export default function BoxesPage() {
   const all = useQuery(boxesQuery);
   const may = can(useMe(), 'boxes.change');
   const boxes = all.data?.boxes ?? [];
-  const codes = boxes.map(b => b.code);
   const arrange = useMutation({
-    mutationFn: arrangeBoxes,
+    mutationFn: (codes: string[]) => arrangeBoxes(codes),
     // What was moved is seen at once, and goes back when it could not be kept.
     onMutate: order =>
       client.setQueryData(
@@ -58,14 +39,6 @@ export default function BoxesPage() {
       ),
     onSettled: () => changed(client, 'boxes'),
   });
-  const sensors = useSensors(
-    useSensor(PointerSensor),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    if (over && over.id !== active.id)
-      arrange.mutate(arrayMove(codes, codes.indexOf(String(active.id)), codes.indexOf(String(over.id))));
-  };
   return (
     <>
       <SetupNav />
@@ -74,31 +47,25 @@ export default function BoxesPage() {
         about="What the bench proposes. The cheapest that takes all of it comes first; where two cost the same, the one that stands higher."
       />
       <ProblemNote error={all.error ?? arrange.error} />
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <SortableContext items={codes} strategy={verticalListSortingStrategy} disabled={!may}>
-          {boxes.map(b => (
-            <OneBox key={b.code} box={b} may={may} currency={all.data!.currency} />
-          ))}
-        </SortableContext>
-      </DndContext>
+      <Sortable
+        ids={boxes.map(b => b.code)}
+        nameOf={code => `Box ${boxes.find(b => b.code === code)?.name ?? code}`}
+        onOrder={order => arrange.mutate(order)}
+      >
+        {boxes.map(b => (
+          <OneBox key={b.code} box={b} may={may} currency={all.data!.currency} />
+        ))}
+      </Sortable>
       {all.data && may && <BoxForm key={boxes.length} box={null} may currency={all.data.currency} />}
     </>
   );
 }
 
 function OneBox({ box, may, currency }: { box: BoxRow; may: boolean; currency: string }) {
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: box.code });
+  const { ref, style, handle } = useSorted(box.code, box.name);
   return (
-    <div
-      ref={setNodeRef}
-      className={pageCss.tools}
-      style={{ transform: CSS.Transform.toString(transform), transition }}
-    >
-      {may && (
-        <IconButton size="small" aria-label={`Move ${box.name}`} {...attributes} {...listeners}>
-          <DragHandle fontSize="small" />
-        </IconButton>
-      )}
+    <div ref={ref} className={pageCss.tools} style={style}>
+      {may && handle}
       <BoxForm box={box} may={may} currency={currency} />
     </div>
   );

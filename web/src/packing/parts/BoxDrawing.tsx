@@ -1,14 +1,17 @@
 import { formatSize, type PackState, parcelAtHand } from '@auk/core';
 import { useMemo } from 'react';
 import css from '../../scans/bench.module.css';
-import { backToFront, facesOf, layoutOf, lies, type Point, project } from '../boxDrawing.js';
+import { backToFront, facesOf, lay, layoutOf, lies, type Point, project, wishOf } from '../boxDrawing.js';
+import ownCss from '../packing.module.css';
 
 const path = (points: readonly Point[]): string =>
   `M${points.map(p => `${p.x.toFixed(0)} ${p.y.toFixed(0)}`).join('L')}Z`;
 
 /** The open box, drawn from its front right corner: what is in, the layer at hand, and the piece that goes in next. */
 export function BoxDrawing({ state }: { state: PackState }) {
-  const layout = useMemo(() => layoutOf(state), [state]);
+  const wish = JSON.stringify(wishOf(state));
+  const laid = useMemo(() => lay(JSON.parse(wish)), [wish]);
+  const layout = layoutOf(laid, state);
   if ('why' in layout) return <p className={css.lacks}>{layout.why}</p>;
   const { box, placed, next, layers, rest } = layout;
   const { length, width, height } = box.inner;
@@ -30,7 +33,7 @@ export function BoxDrawing({ state }: { state: PackState }) {
     ? `Layer ${layer} of ${layers.length}. Next ${line!.product.name}, ${lies(piece)}.`
     : `All ${placed.length} lie in ${layers.length === 1 ? 'one layer' : `${layers.length} layers`}.`;
   return (
-    <figure className={css.boxplan}>
+    <figure className={ownCss.boxplan}>
       <svg
         role="img"
         aria-label={`${box.name}: ${words}`}
@@ -42,19 +45,19 @@ export function BoxDrawing({ state }: { state: PackState }) {
         ].map(([a, b], i) => (
           <path
             key={i}
-            className={css.wall}
+            className={ownCss.wall}
             d={path([project(a!), project(b!), project({ ...b!, z: height }), project({ ...a!, z: height })])}
           />
         ))}
-        <path className={css.wall} d={path(floor.map(project))} />
+        <path className={ownCss.wall} d={path(floor.map(project))} />
         {backToFront(shown).map((p, i) => (
-          <g key={i} className={p === piece ? css.nextPiece : css.laidPiece}>
+          <g key={i} className={p === piece ? ownCss.nextPiece : ownCss.laidPiece}>
             {facesOf(p, p.size).map((face, f) => (
               <path key={f} data-face={f} d={path(face)} />
             ))}
           </g>
         ))}
-        <path className={css.rim} d={path(rim)} />
+        <path className={ownCss.rim} d={path(rim)} />
       </svg>
       <figcaption>
         {parcelAtHand(state).boxCode !== box.code && <b>Proposed: scan {box.code}. </b>}

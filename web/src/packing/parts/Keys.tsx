@@ -1,14 +1,8 @@
 import type { ScanIn } from '@auk/contract';
 import Button from '@mui/material/Button';
 import css from '../../scans/bench.module.css';
-
-/** A key of the bench: Alt and its number does what the code does. */
-export interface BenchKey {
-  key: string;
-  name: string;
-  scans: string;
-  by?: 'pressed';
-}
+import type { BenchKey } from '../benchKeys.js';
+import ownCss from '../packing.module.css';
 
 interface Props {
   /** Null when the order is closed. */
@@ -36,7 +30,7 @@ export function Keys({ keys, take, leave, reopens }: Props) {
         </>
       ) : (
         keys.map(({ key, name, scans, by }) => (
-          <span key={name} className={css.key}>
+          <span key={name} className={ownCss.key}>
             <kbd>{key}</kbd>
             <Button color="inherit" title={`Alt ${key}`} onClick={() => take(scans, by)}>
               {name}

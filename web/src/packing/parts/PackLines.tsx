@@ -2,6 +2,7 @@ import { count, lineAtHand, type PackLine, type PackState, packLineOpen } from '
 import { useEffect, useRef } from 'react';
 import css from '../../scans/bench.module.css';
 import { Lines } from '../../scans/Lines.js';
+import ownCss from '../packing.module.css';
 import { PieceLine } from './PieceLine.js';
 
 /** Up to so many lines all stay on the screen; of more, those that are done step aside. */
@@ -22,7 +23,7 @@ export function PackLines({ state }: { state: PackState }) {
   return (
     <Lines>
       {done > 0 && (
-        <p className={css.aside}>
+        <p className={ownCss.aside}>
           ✓ {count(done, 'line')} of {state.lines.length} complete, {count(units, 'piece')} in.
         </p>
       )}

@@ -14,6 +14,7 @@ import { clock, day, weight } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { OfflineNote } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
+import ownCss from '../packing.module.css';
 import type { LabelDesk } from '../useLabelDesk.js';
 import { BoxDrawing } from './BoxDrawing.js';
 
@@ -49,7 +50,7 @@ export function PackSide({ state, view, parcelNo, desk, waiting, offline, photos
 function ParcelRow({ state, view }: Pick<Props, 'state' | 'view'>) {
   const hand = parcelAtHand(state);
   return (
-    <ul className={css.parcels} aria-label="Parcels">
+    <ul className={ownCss.parcels} aria-label="Parcels">
       {state.parcels.map(p => {
         const units = Object.values(p.holds).reduce((n, u) => n + u, 0);
         const label = view.parcels.find(v => v.seq === p.no)?.label?.state === 'bought';

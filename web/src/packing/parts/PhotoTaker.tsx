@@ -1,7 +1,8 @@
 import Button from '@mui/material/Button';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import css from '../../scans/bench.module.css';
+import { eyeTrouble, openEye } from '../../scans/eye.js';
 import { playTone } from '../../scans/sounds.js';
+import css from '../packing.module.css';
 
 /** Seconds until the picture is taken: time to step aside. */
 const COUNT = 3;
@@ -21,14 +22,16 @@ export function PhotoTaker({ now, taken, leave }: Props) {
   const [left, setLeft] = useState<number | null>(null);
   const [trouble, setTrouble] = useState('');
   const done = useRef(false);
+  const told = useRef(taken);
+  told.current = taken;
   useEffect(() => {
     const ending = new AbortController();
-    see(video.current!, ending.signal).then(
+    openEye(video.current!, { width: LONGEST, height: 1_200 }, ending.signal).then(
       () => !ending.signal.aborted && setLeft(COUNT),
       (error: unknown) => {
         if (ending.signal.aborted) return;
         playTone('wrong');
-        setTrouble(troubleOf(error));
+        setTrouble(eyeTrouble(error, 'This bench has no camera.'));
       },
     );
     return () => ending.abort();
@@ -38,8 +41,8 @@ export function PhotoTaker({ now, taken, leave }: Props) {
     done.current = true;
     const picture = await pictureOf(video.current);
     playTone('complete');
-    taken(picture);
-  }, [taken]);
+    told.current(picture);
+  }, []);
   const first = useRef(now);
   useEffect(() => {
     if (now !== first.current) void take();
@@ -66,21 +69,6 @@ export function PhotoTaker({ now, taken, leave }: Props) {
   );
 }
 
-/** Shows what the camera sees until it is ended. */
-async function see(video: HTMLVideoElement, ending: AbortSignal): Promise<void> {
-  if (!('mediaDevices' in navigator)) throw new DOMException('', 'NotFoundError');
-  const stream = await navigator.mediaDevices.getUserMedia({
-    video: { width: { ideal: LONGEST }, height: { ideal: 1_200 } },
-  });
-  const stop = () => {
-    for (const track of stream.getTracks()) track.stop();
-  };
-  ending.addEventListener('abort', stop);
-  if (ending.aborted) return stop();
-  video.srcObject = stream;
-  await video.play();
-}
-
 async function pictureOf(video: HTMLVideoElement): Promise<Blob> {
   const scale = Math.min(1, LONGEST / Math.max(video.videoWidth, video.videoHeight));
   const canvas = document.createElement('canvas');
@@ -90,13 +78,4 @@ async function pictureOf(video: HTMLVideoElement): Promise<Blob> {
   return new Promise((resolve, reject) =>
     canvas.toBlob(b => (b ? resolve(b) : reject(new Error('no picture'))), 'image/jpeg', 0.85),
   );
-}
-
-/** Why there is no picture, with what to do. */
-function troubleOf(error: unknown): string {
-  const name = error instanceof DOMException ? error.name : '';
-  if (name === 'NotFoundError') return 'This bench has no camera.';
-  return name === 'NotAllowedError'
-    ? 'The camera may not be used. Allow it for this page in the browser’s settings.'
-    : 'The camera gives no picture. Close other programs that use it.';
 }
