@@ -196,7 +196,7 @@ export const ELSEWHERE: Record<string, Where> = {
   'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.':
     ['orders/parts/OrderActs', 'Park the order'],
   'Ask the bench to finish it, or to take everything out with Undo; then do it again.': [
-    'packing/parts/PackBoard',
+    'packing/benchKeys.ts',
     'AUK-UNDO',
   ],
   'Open the build under Kits; it is finished or given up there.': ['kits/pages/BuildPage', 'Give it up'],

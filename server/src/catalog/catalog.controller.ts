@@ -31,6 +31,7 @@ import { Malformed } from '../http/problem.js';
 import { CatalogService, ListingsQueries } from '../products/products.module.js';
 import { ListingsService } from './listings.service.js';
 import { Measures } from './measures.service.js';
+import { Pictures } from './pictures.service.js';
 import { ProductsService } from './products.service.js';
 
 const LinkSku = z.object({
@@ -48,6 +49,7 @@ export class CatalogController {
     private readonly listings: ListingsService,
     private readonly listingsQueries: ListingsQueries,
     private readonly measures: Measures,
+    private readonly pictures: Pictures,
   ) {}
 
   @Get('products')
@@ -172,7 +174,7 @@ export class CatalogController {
   picture(@Param('sku') sku: string, @Req() request: SignedRequest, @Me() me: Person): Promise<void> {
     if (!Buffer.isBuffer(request.body))
       throw new Malformed('The picture must be sent as a file', 'Drop a picture on the page.');
-    return this.products.picture(sku, request.body, by(me));
+    return this.pictures.keep(sku, request.body, by(me));
   }
 
   @Post('products/:sku/remove')
@@ -189,7 +191,7 @@ export class CatalogController {
   @Header('x-content-type-options', 'nosniff')
   @Answers('file')
   async pictureFile(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { type, bytes } = await this.products.pictureFile(parse(PictureId, id));
+    const { type, bytes } = await this.pictures.file(parse(PictureId, id));
     response.type(type).send(bytes);
   }
 

@@ -8,6 +8,7 @@ import { ListingsService } from './listings.service.js';
 import { Measured } from './measured.entity.js';
 import { Measures } from './measures.service.js';
 import { PictureFile } from './pictureFile.entity.js';
+import { Pictures } from './pictures.service.js';
 import { Product } from './product.entity.js';
 import { ProductAlias } from './productAlias.entity.js';
 import { ProductCode } from './productCode.entity.js';
@@ -38,7 +39,7 @@ export { putRecipe } from './recipes.js';
     IntakeModule,
   ],
   controllers: [CatalogController],
-  providers: [ProductsService, ListingsService, Measures],
+  providers: [ProductsService, ListingsService, Measures, Pictures],
   exports: [ProductsService, ListingsService, Measures],
 })
 export class CatalogModule {}

@@ -20,7 +20,6 @@ import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
 import { ADDRESS_TABLES } from '../reference/addressTables.js';
 import { forgetProduct } from '../stock/stock.module.js';
-import { PictureFile } from './pictureFile.entity.js';
 import { Product as ProductEntity } from './product.entity.js';
 import { ProductAlias } from './productAlias.entity.js';
 import { ProductCode } from './productCode.entity.js';
@@ -33,7 +32,6 @@ import {
   placeBears,
   setFields,
   setKitPolicy,
-  setPicture,
   setStage,
 } from './products.queries.js';
 import { Recipe } from './recipe.entity.js';
@@ -63,16 +61,6 @@ const WORDS: Record<string, string> = {
   height: 'height',
   ...Object.fromEntries(PRODUCT_FACTS.map(f => [f.key, f.words])),
 };
-/** Largest picture that is taken, and the first bytes by which its kind is known. */
-const MOST_PICTURE = 2_000_000;
-const PICTURES: [type: string, starts: (b: Buffer) => boolean][] = [
-  ['image/png', b => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))],
-  ['image/jpeg', b => b.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))],
-  [
-    'image/webp',
-    b => b.subarray(0, 4).toString('latin1') === 'RIFF' && b.subarray(8, 12).toString('latin1') === 'WEBP',
-  ],
-];
 
 /** Changes of products, each with its history; orders that waited for the change go on at once. */
 @Injectable()
@@ -301,47 +289,6 @@ export class ProductsService {
       ]);
       await tx.tell('catalog', sku);
     });
-  }
-
-  /** Keeps a picture (PNG, JPEG or WebP, known by its bytes) under a name of our own. */
-  picture(sku: string, bytes: Buffer, doer: Doer): Promise<void> {
-    if (bytes.length > MOST_PICTURE)
-      throw new Forbidden(
-        `The picture has ${(bytes.length / 1e6).toFixed(1)} MB; 2 MB are taken.`,
-        'Make it smaller.',
-      );
-    const type = PICTURES.find(([, starts]) => starts(bytes))?.[0];
-    if (!type)
-      throw new Forbidden(
-        'That file is no PNG, JPEG or WebP picture.',
-        'Save it as one of these and drop it again.',
-      );
-    return this.db.tx(doer, async tx => {
-      const product = await this.locked(tx, sku);
-      const id = newId();
-      await tx.insert(PictureFile, [
-        { id, type, bytes: bytes as unknown as string, at: tx.at, personId: tx.personId },
-      ]);
-      await setPicture(tx, `up:${id}`, product.id);
-      await tx.insert(ProductEvent, [
-        {
-          productId: product.id,
-          at: tx.at,
-          personId: tx.personId,
-          says: 'A picture was given.',
-          changes: null,
-        },
-      ]);
-      await tx.tell('catalog', sku);
-    });
-  }
-
-  async pictureFile(id: string): Promise<{ type: string; bytes: Buffer }> {
-    const file = await this.db
-      .of(PictureFile)
-      .findOne({ where: { id }, select: { type: true, bytes: true } });
-    if (!file) throw new NotHere('That picture');
-    return file;
   }
 
   /** Deletes a retired product that nothing refers to. */

@@ -15,7 +15,8 @@ import { Suspicion } from './suspicion.entity.js';
 
 export { OrderChecks, openDifferences, toOpen } from './checks.service.js';
 export { DuplicateSearch } from './duplicates.js';
-export { type IntakeChannel, OrderIntake } from './intake.js';
+export { OrderIntake } from './intake.js';
+export type { IntakeChannel } from './prepare.js';
 
 @Module({
   imports: [

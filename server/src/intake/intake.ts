@@ -1,31 +1,12 @@
-import { createHash } from 'node:crypto';
-import {
-  type Change,
-  type CheckedLine,
-  checkOrder,
-  documentOf,
-  group,
-  lineKeys,
-  type News,
-  newsOf,
-  orderStage,
-  type ReceivedOrder,
-  type Stage,
-  type StopReason,
-  type Suspicion,
-} from '@auk/core';
+import { type Change, group, type News, newsOf, type ReceivedOrder, type Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { newId, type Row, type Tx } from '../database/db.js';
+import { newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
-import { LineMatching, type Matches } from '../products/products.module.js';
+import { LineMatching } from '../products/products.module.js';
 import {
-  addressFields,
   countStages,
-  emptyHolds,
   event,
-  headColumns,
   insertOrders,
-  lineRows,
   loadOrders,
   makeWay,
   OrderWriter,
@@ -34,24 +15,21 @@ import {
   setHead,
   toHistory,
 } from '../records/records.module.js';
-import { ADDRESS_TABLES } from '../reference/addressTables.js';
-import type { PartWant } from '../reservations/reservations.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
-import { DeparturePlanner, type OpenDeparture } from '../timetable/timetable.module.js';
-import { toChecked } from './checked.js';
+import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { OrderChecks, stopRow } from './checks.service.js';
 import { DuplicateSearch, type Found } from './duplicates.js';
 import { OrderDifference } from './orderDifference.entity.js';
+import {
+  checkPrepared,
+  digestOf,
+  type IntakeChannel,
+  type Prepared,
+  prepare,
+  type Surroundings,
+  stageOf,
+} from './prepare.js';
 import { StopReason as StopReasonEntity } from './stopReason.entity.js';
-
-/** A channel as intake needs it. `home` is the country its orders ship from. */
-export interface IntakeChannel {
-  id: string;
-  name: string;
-  currency: string;
-  warehouseId: string;
-  home: string;
-}
 
 /** What became, or would become, of one received order. */
 export interface Received {
@@ -70,19 +48,6 @@ interface KnownOrder {
   revision: number | null;
 }
 
-interface Prepared {
-  id: string;
-  received: ReceivedOrder;
-  shipmentId: string;
-  departureId: string | null;
-  stops: StopReason[];
-  wants: PartWant[];
-  rows: { order: Row; lines: Row[]; parts: Row[] };
-}
-
-/** What an order says; its revision and the order of its fields do not count. */
-const digestOf = ({ revision: _, ...r }: ReceivedOrder): string =>
-  createHash('sha256').update(JSON.stringify(r)).digest('hex');
 /** Whether news are older than what is known already: channels repeat themselves, and not always in order. */
 const isOlder = (known: { revision: number | null }, r: ReceivedOrder): boolean =>
   r.revision !== undefined && known.revision !== null && r.revision < known.revision;
@@ -389,122 +354,4 @@ function answerOf(r: ReceivedOrder, stage: Stage, news: News): Received {
       ? `${news.conflicts.length} of it was changed here too and waits for a person.`
       : '';
   return { ...common, state: 'changed', says: waits };
-}
-
-/** The stage of an order that has just come in. What may be left out is wanted as far as it was promised. */
-function stageOf(p: Prepared, held: number, promised: ReadonlyMap<string, number>): Stage {
-  const optional = new Set(p.rows.parts.filter(x => x.optional === true).map(x => x.id));
-  return orderStage({
-    checked: true,
-    cancelled: false,
-    parked: false,
-    stopReasons: p.stops.length,
-    wanted: p.wants.reduce(
-      (n, w) => n + (optional.has(w.partId) ? (promised.get(w.partId) ?? 0) : w.quantity),
-      0,
-    ),
-    held: { ...emptyHolds(), soft: held },
-    closed: 0,
-    labelled: 0,
-  });
-}
-
-interface Surroundings {
-  channel: IntakeChannel;
-  matches: Matches;
-  open: OpenDeparture[];
-  planner: DeparturePlanner;
-  letUncodedThrough: boolean;
-}
-
-function checkPrepared(p: Prepared, around: Surroundings, suspicions: readonly Suspicion[]): StopReason[] {
-  const lines = p.received.lines.map((line): CheckedLine => {
-    const match = around.matches.of(line.channelSku);
-    return {
-      channelName: around.channel.name,
-      channelSku: line.channelSku,
-      title: line.title,
-      product: match.product && toChecked(match.product),
-      parts: match.parts?.map(x => toChecked(around.matches.products.get(x.productId)!)) ?? null,
-    };
-  });
-  return checkOrder(
-    {
-      payment: p.received.payment,
-      shipTo: p.received.shipTo,
-      home: around.channel.home,
-      lines,
-      suspicions: [...suspicions],
-      differences: [],
-      letUncodedThrough: around.letUncodedThrough,
-    },
-    ADDRESS_TABLES,
-  );
-}
-
-function prepare(tx: Tx, r: ReceivedOrder, age: number, around: Surroundings): Prepared {
-  const id = newId();
-  const shipmentId = newId();
-  const document = documentOf(r);
-  const keys = lineKeys(r.lines);
-  const made = r.lines.map((line, position) =>
-    lineRows(
-      around.matches,
-      { orderId: id, shipmentId, position },
-      { key: keys[position]!, channelSku: line.channelSku, fields: document.lines[keys[position]!]! },
-    ),
-  );
-  const parts = made.flatMap(m => m.parts);
-  const weightMg = parts.reduce(
-    (n, p) => n + (around.matches.products.get(String(p.productId))!.weightMg ?? 0) * Number(p.quantity),
-    0,
-  );
-  const departureId = around.planner.plan(around.open, weightMg, tx.at);
-  const departure = around.open.find(d => d.id === departureId);
-  const priority = urgency(departure);
-  return {
-    id,
-    received: r,
-    shipmentId,
-    departureId,
-    stops: [],
-    wants: parts.map(p => ({
-      partId: String(p.id),
-      orderId: id,
-      productId: String(p.productId),
-      quantity: Number(p.quantity),
-      priority,
-      promised: r.promised,
-      age,
-    })),
-    rows: {
-      order: {
-        id,
-        warehouseId: around.channel.warehouseId,
-        channelId: around.channel.id,
-        channelNumber: r.channelNumber,
-        placedAt: r.placedAt ? new Date(r.placedAt) : null,
-        receivedAt: tx.at,
-        currency: r.currency,
-        ...(headColumns({
-          head: { ...document.head, ...addressFields('shipTo', r.shipTo) },
-          lines: document.lines,
-        }) as Row),
-        base: JSON.stringify(document),
-        digest: digestOf(r),
-        revision: r.revision ?? null,
-        checkedAt: tx.at,
-        departureId,
-        leavesAt: departure ? new Date(departure.cutOff) : null,
-        stage: 'Clear',
-      },
-      lines: made.map(m => m.line),
-      parts,
-    },
-  };
-}
-
-/** Minutes since 1970 of the cut-off, far ahead when no departure is planned: smaller is more urgent. */
-function urgency(departure: OpenDeparture | undefined): number {
-  return Math.floor(Date.parse(departure?.cutOff ?? '2100-01-01T00:00:00Z') / 60_000);
 }

@@ -1,14 +1,12 @@
 import type { PhotoQuery, PhotoRow } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, isDuplicate } from '../database/db.js';
+import { pictureType } from '../http/pictureType.js';
 import { Malformed, NotHere } from '../http/problem.js';
 import { event, toHistory } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { OrderPhoto } from './orderPhoto.entity.js';
 import { forgetPhotos, orderOfSession, photosOf } from './packing.queries.js';
-
-/** How a JPEG begins. */
-const JPEG = Buffer.from([0xff, 0xd8, 0xff]);
 
 /** Pictures of open boxes, kept with their orders as long as the house says. */
 @Injectable()
@@ -25,7 +23,7 @@ export class Photos {
     bytes: Buffer,
     doer: Doer,
   ): Promise<void> {
-    if (!bytes.subarray(0, JPEG.length).equals(JPEG))
+    if (pictureType(bytes) !== 'image/jpeg')
       throw new Malformed('That is no picture that a camera takes (JPEG)', 'Take the photo again.');
     await this.db.tx(doer, async tx => {
       await this.scans.inNameOf(tx, maker);
