@@ -225,7 +225,7 @@ test('the list: the sentence in the address, kept questions, columns of one’s 
   await page.getByRole('checkbox', { name: 'Mail' }).check();
   await page.getByRole('button', { name: 'Move Buyer' }).focus();
   for (const [key, said] of [
-    [' ', 'Buyer is lifted.'],
+    [' ', 'Buyer is at its own place.'],
     ['ArrowUp', 'Buyer is over Order.'],
     [' ', 'Buyer is put down.'],
   ]) {

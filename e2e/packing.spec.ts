@@ -153,7 +153,7 @@ test('a lead adds a box, and puts it before another by the keyboard; benches fol
   // Lifted, and over its own place: only then the others are measured.
   const said = page.getByRole('status').filter({ hasText: 'Box B9' });
   await page.keyboard.press('Space');
-  await expect(said).toContainText('Box B9 is over Box B9.');
+  await expect(said).toContainText('Box B9 is at its own place.');
   await page.keyboard.press('ArrowUp');
   await expect(said).toContainText('Box B9 is over Box B6.');
   await page.keyboard.press('Space');

@@ -61,7 +61,9 @@ function saidOf(nameOf: Props['nameOf']): Announcements {
   return {
     onDragStart: ({ active }) => `${name(active.id)} is lifted.`,
     onDragOver: ({ active, over }) =>
-      over ? `${name(active.id)} is over ${name(over.id)}.` : `${name(active.id)} is lifted.`,
+      over && over.id !== active.id
+        ? `${name(active.id)} is over ${name(over.id)}.`
+        : `${name(active.id)} is at its own place.`,
     onDragEnd: ({ active }) => `${name(active.id)} is put down.`,
     onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
   };
