@@ -73,6 +73,12 @@ export const BenchView = z.object({
   behind: z.number(),
   state: fromCore<PackState>(),
   parcels: z.array(BenchParcel),
+  /** Pieces that the order wants and that are not here, in words; empty when all are. */
+  lacks: z.string(),
+  /** The order says something else now than this session knows; opened again, it is told. */
+  changed: z.boolean(),
+  /** What was told when the order was opened just now: what had changed, and what comes next. */
+  news: z.object({ says: z.string(), next: z.string() }).nullable(),
 });
 export type BenchView = z.infer<typeof BenchView>;
 

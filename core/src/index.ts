@@ -41,6 +41,7 @@ export * from './packing/boxPlan.js';
 export * from './packing/checkBoxPlan.js';
 export * from './packing/learnedWeight.js';
 export * from './packing/looksLike.js';
+export { whatChanged } from './packing/packNews.js';
 export * from './packing/packState.js';
 export * from './packing/scaleLine.js';
 export * from './packing/session.js';

@@ -595,3 +595,126 @@ test('two benches that scan alike pieces open two orders, and neither takes the 
     409,
   );
 });
+
+const edited = async (id: string, change: object) =>
+  lead.post(`orders/${id}/edit`, { version: (await order(id)).version, undo: true, ...change });
+const onStaging = async (sku: string) =>
+  (await lead.get('places/STAGE-1')).body.stock.find((s: { sku: string }) => s.sku === sku)?.onHand ?? 0;
+const keyOf = async (id: string, sku: string) =>
+  (await order(id)).lines.find((l: { channelSku: string }) => l.channelSku === sku).key;
+
+test('an edit while the bench packs: scans stay, what is not wanted any more is taken out, the books follow at once', async () => {
+  const [id] = await pickedOrders([
+    ['ED-1', 'JAR-HEX-12', 3],
+    ['ED-1', 'BOOK-1ST', 1],
+  ]);
+  const no = (await order(id!)).row.no;
+  const view = await opened(no);
+  const [jar, book] = [codeOf(view, 'JAR-HEX-12'), codeOf(view, 'BOOK-1ST')];
+  await scans(view.sessionId, [jar, jar, book]);
+  const before = [await onStaging('JAR-HEX-12'), await onStaging('BOOK-1ST')];
+  expect((await order(id!)).undoes).toMatch(/^The bench is packing it: 3 units are in PA-\d+\./);
+  const asked = await lead.post(`orders/${id}/edit`, {
+    version: (await order(id!)).version,
+    lines: [{ key: await keyOf(id!, 'BOOK-1ST'), remove: true }],
+  });
+  expect([asked.status, asked.body.facts.undoes]).toEqual([422, 'undo']);
+  const done = await edited(id!, {
+    lines: [
+      { key: await keyOf(id!, 'BOOK-1ST'), remove: true },
+      { key: await keyOf(id!, 'JAR-HEX-12'), quantity: 1 },
+    ],
+  });
+  expect([done.status, done.body?.detail]).toEqual([200, undefined]);
+  // One jar out of the tote, one out of the parcel; the book out of the parcel.
+  expect([await onStaging('JAR-HEX-12'), await onStaging('BOOK-1ST')]).toEqual([
+    before[0] + 2,
+    before[1] + 1,
+  ]);
+  expect(await differences(house)).toEqual([]);
+  expect((await packer.get(`packing/sessions/${view.sessionId}`)).body.changed).toBe(true);
+  // Who scans on without having heard of it is told.
+  const late = await packer.post(`packing/sessions/${view.sessionId}/scans`, scanOf(jar));
+  expect([late.status, late.body.detail]).toEqual([
+    409,
+    'The pieces of this order have changed since it was opened.',
+  ]);
+  const again = await opened(no);
+  expect(again.news.says).toMatch(/^The order was changed: 1 × .+ instead of 3, no .+ any more\.$/);
+  expect(again.changed).toBe(false);
+  const refused = await scans(view.sessionId, ['BX-2', '2 lb', 'AUK-CLOSE']);
+  expect(refused.answer.says).toMatch(/the order does not want it any more/);
+  const out = await scans(view.sessionId, [jar, book]);
+  expect(out.answer.tone).toBe('complete');
+  expect(await onStaging('JAR-HEX-12')).toBe(before[0] + 2);
+  expect((await scans(view.sessionId, ['400 g', 'AUK-YES', 'AUK-CLOSE'])).answer.says).toBe('Parcel closed.');
+  expect((await order(id!)).row.stage).toBe('Packed');
+  expect(await differences(house)).toEqual([]);
+});
+
+test('more is wanted while the bench packs: the rest is picked on a list of its own, the order comes back, and nothing closes before', async () => {
+  const [id] = await pickedOrders([['ED-2', 'JAR-HEX-12', 1]]);
+  const no = (await order(id!)).row.no;
+  const view = await opened(no);
+  const jar = codeOf(view, 'JAR-HEX-12');
+  await scans(view.sessionId, [jar, 'BX-2', '2 lb', 'AUK-YES']);
+  const money = (await order(id!)).money;
+  // A code of a product adds it as well as its SKU does.
+  const gtin = (
+    await rows(
+      "SELECT c.code FROM productCode c JOIN product p ON p.id = c.productId WHERE p.sku = 'BOOK-1ST' AND c.units = 1",
+    )
+  )[0]!.code as string;
+  expect((await edited(id!, { lines: [{ sku: gtin, quantity: 2, priceMinor: 700 }] })).status).toBe(200);
+  expect((await order(id!)).money.totalMinor).toBe(money.totalMinor + 1400);
+  expect((await order(id!)).row.stage).toBe('Clear');
+  expect((await packer.get(`packing/sessions/${view.sessionId}`)).body.lacks).toMatch(/^2 × [^(]+$/);
+  const early = await packer.post(`packing/sessions/${view.sessionId}/scans`, scanOf('AUK-CLOSE'));
+  expect([early.status, early.body.detail]).toEqual([
+    422,
+    expect.stringMatching(/^Not all of it is here: 2 × /),
+  ]);
+  await listAndPick(lead, [id!]);
+  expect((await order(id!)).row.stage).toBe('Picked');
+  const again = await opened(no);
+  expect([again.lacks, again.news.says]).toEqual(['', expect.stringMatching(/2 × .+ instead of 0\.$/)]);
+  const book = codeOf(again, 'BOOK-1ST');
+  const closed = await scans(view.sessionId, [book, book, '4 lb', 'AUK-YES', 'AUK-CLOSE']);
+  expect(closed.answer.says).toBe('Parcel closed.');
+  expect((await order(id!)).row.stage).toBe('Packed');
+  // Closed, it is changed only when it was taken open again.
+  const blocked = await edited(id!, { lines: [{ key: await keyOf(id!, 'JAR-HEX-12'), remove: true }] });
+  expect([blocked.status, blocked.body.detail]).toEqual([
+    422,
+    expect.stringMatching(/^It is packed: PA-\d+ is closed\.$/),
+  ]);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('an edit and the scan of the piece that it takes away, at once: one of them comes first, and the books are whole', async () => {
+  const ids = await pickedOrders(
+    Array.from({ length: 4 }, (_, i): [string, string, number] => [`ED-3${i}`, 'JAR-HEX-12', 2]),
+  );
+  for (const id of ids) {
+    const view = await opened((await order(id)).row.no);
+    const jar = codeOf(view, 'JAR-HEX-12');
+    await scans(view.sessionId, [jar]);
+    const change = { lines: [{ key: await keyOf(id, 'JAR-HEX-12'), quantity: 1 }] };
+    const [scan, edit] = await Promise.all([
+      packer.post(`packing/sessions/${view.sessionId}/scans`, scanOf(jar)),
+      edited(id, change),
+    ]);
+    expect([scan.status, edit.status]).toEqual([expect.toBeOneOf([200, 409]), 200]);
+    const again = await opened((await order(id)).row.no);
+    const inside = again.state.lines[0].packed;
+    const last = await scans(view.sessionId, [
+      ...Array(inside - 1).fill(jar),
+      'BX-2',
+      '1 lb',
+      'AUK-YES',
+      'AUK-CLOSE',
+    ]);
+    expect(last.answer.says).toBe('Parcel closed.');
+  }
+  expect(await differences(house)).toEqual([]);
+});

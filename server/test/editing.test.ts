@@ -126,7 +126,7 @@ test('an edit of a listed order says what it undoes, and undoes it when agreed t
   expect((await view(id)).row.stage).toBe('Listed');
 });
 
-test('an edit of a picked order lays the pieces on the staging place; while it is being picked or packed it waits', async () => {
+test('an edit of a picked order lays the pieces on the staging place; while it is being picked, or its parcel is closed, it waits', async () => {
   const id = await made(['E-6', 'BOOK-1ST', 2, '5.00']);
   const list = await lead.post('picking/lists', { orderIds: [id] });
   const opened = (await lead.post('picking/open', { code: list.body.no, device: 'test-device' })).body;
@@ -147,7 +147,7 @@ test('an edit of a picked order lays the pieces on the staging place; while it i
   await listAndPick(lead, [id]);
   const packed = await packAndClose(lead, (await view(id)).row.no);
   expect((await edit(id, { undo: true, lines: [{ key, quantity: 2 }] })).body.detail).toContain(
-    `units are in ${packed.parcelNo}`,
+    `${packed.parcelNo} is closed`,
   );
   const { offers } = (await lead.get(`parcels/${packed.parcelNo}/offers`)).body;
   await lead.post(`parcels/${packed.parcelNo}/label`, wishOf(offers[0]));

@@ -1,4 +1,25 @@
-import { type PackNews, type PackState, type PackStep, packHint } from './packState.js';
+import { type PackLine, type PackNews, type PackState, type PackStep, packHint } from './packState.js';
+
+/**
+ * What the lines of an order say otherwise than a session knows, each in words: other quantities, lines that went or came, a size or a
+ * code that was told since. Empty when nothing changed.
+ */
+export function whatChanged(state: PackState, lines: readonly PackLine[]): string[] {
+  const known = new Map(state.lines.map(l => [l.id, l]));
+  const sizeOf = (l: PackLine) => JSON.stringify(l.piece?.size ?? null);
+  const says: string[] = [];
+  for (const l of lines) {
+    const before = known.get(l.id);
+    if (before && sizeOf(before) !== sizeOf(l)) says.push(`${l.product.name} was measured`);
+    if (before && before.product.codes.length !== l.product.codes.length)
+      says.push(`${l.product.name} has a code more`);
+    if (before?.wanted !== l.wanted)
+      says.push(`${l.wanted} × ${l.product.name} instead of ${before?.wanted ?? 0}`);
+  }
+  for (const l of state.lines)
+    if (l.wanted > 0 && !lines.some(n => n.id === l.id)) says.push(`no ${l.product.name} any more`);
+  return says;
+}
 
 /** Takes in what the house has to say: what the office changed of the order, or a closed parcel that was taken open again. */
 export function packNews(state: PackState, news: PackNews): PackStep {

@@ -340,6 +340,27 @@ describe('left out, all the rest, changed', () => {
     expect(out.state.lines.map(l => l.id)).toEqual(['a', 'k', 'n']);
   });
 
+  test('of units with serial numbers the one that comes out is named by its own, and what was told of it goes', () => {
+    const scale = (wanted: number) => line('a', 'SCALE', wanted, { wants: { serial: 'HS-99' } });
+    const packed = play(['SCALE', 'HS-01', 'SCALE', 'HS-02'], open([scale(2)])).state;
+    const fewer = (n: number) =>
+      packScan(packed, { ...scan(''), news: { kind: 'lines', lines: n ? [scale(n)] : [], says: ['fewer'] } })
+        .state;
+    expect(saysOf(['SCALE'], fewer(1))).toBe('Which scale comes out? One of them stays.');
+    const out = play(['HS-01'], fewer(1));
+    expect(out.answer).toMatchObject({ tone: 'complete', says: 'scale is out again. Everything is in.' });
+    expect(out.effects).toEqual([
+      { type: 'pack', parcel: 1, lineId: 'a', units: -1 },
+      { type: 'capture', captured: expect.objectContaining({ serial: 'HS-01' }), takenBack: true },
+    ]);
+    expect(out.state.captured.map(c => c.serial)).toEqual(['HS-02']);
+    expect(play(['SCALE', 'SCALE'], fewer(0)).state.captured).toEqual([]);
+    // What lies in a closed parcel is not taken out of the open one.
+    const second = play(['JAR', 'BX-1', '800 g', 'AUK-NEXTBOX'], open([line('a', 'JAR', 2)])).state;
+    const none = packScan(second, { ...scan(''), news: { kind: 'lines', lines: [], says: ['none'] } }).state;
+    expect(saysOf(['JAR'], none)).toBe('jar is not in parcel 2, which is open.');
+  });
+
   test('a wrong piece is named, with whose it is and what it looks like', () => {
     const known = {
       kind: 'product',

@@ -15,8 +15,10 @@ import {
   type PackState,
   type PackStep,
   packClosed,
+  packDone,
   packHint,
   packLineOpen,
+  parcelAtHand,
   readFirst,
 } from './packState.js';
 
@@ -141,6 +143,10 @@ function product(state: PackState, p: Parsed, scan: Scan): PackStep {
   const inBundle = openFirst(state.lines, l => l.bundle?.codes.includes(code) ?? false);
   const bundle = state.lines[inBundle]?.bundle;
   if (bundle) return wholeBundle(state, bundle.id, bundle.name, p, scan);
+  const surplus = state.lines.findIndex(
+    l => packLineOpen(l) < 0 && state.captured.some(c => c.line === l.id && c.serial === scan.text.trim()),
+  );
+  if (surplus !== -1) return takeOut(state, surplus, scan.text.trim());
   const kit = openFirst(state.lines, l => l.kitParts.some(k => unitsOfCode(k, code) !== undefined));
   if (kit !== -1) return part(state, kit, code, p, scan);
   return notOfThis(state, code, scan);
@@ -172,7 +178,7 @@ function openFirst(lines: PackLine[], fits: (l: PackLine) => boolean): number {
 function whole(state: PackState, at: number, units: number, p: Parsed, scan: Scan): PackStep {
   const line = state.lines[at]!;
   const open = packLineOpen(line);
-  if (open < 0) return takeOut(state, at);
+  if (open < 0) return takeOut(state, at, p.type === 'product' ? (p.serial ?? null) : null);
   if (open === 0)
     return refuse(
       state,
@@ -197,20 +203,46 @@ function whole(state: PackState, at: number, units: number, p: Parsed, scan: Sca
   return unitScanned(state, [{ line: at, units }], p, scan);
 }
 
-/** One unit comes out that the order does not want any more. */
-function takeOut(state: PackState, at: number): PackStep {
+/**
+ * One unit comes out that the order does not want any more, with what was told of it. Where serial numbers were told and some of those
+ * units stay, the one that comes out is scanned by its own.
+ */
+function takeOut(state: PackState, at: number, serial: string | null): PackStep {
   const line = state.lines[at]!;
+  const { no, holds } = parcelAtHand(state);
+  if (!holds[line.id])
+    return refuse(
+      state,
+      `${line.product.name} is not in parcel ${no}, which is open.`,
+      'Take the parcel that it is in open again.',
+    );
+  const told = state.captured.filter(c => c.line === line.id && c.parcel === no);
+  const gone = told.find(c => c.serial === serial) ?? told.at(-1);
+  const unclear =
+    gone?.serial !== undefined && gone.serial !== serial && holds[line.id]! > -packLineOpen(line);
+  if (unclear)
+    return refuse(
+      state,
+      `Which ${line.product.name} comes out? One of them stays.`,
+      'Scan the serial number of the one that you take out.',
+    );
   const moved = moveAll(state, [{ line: at, units: 1 }], -1);
-  const next: PackState = { ...moved.state, at, history: [] };
+  const next: PackState = {
+    ...moved.state,
+    at,
+    captured: state.captured.filter(c => c !== gone),
+    history: [],
+  };
+  const done = packDone(next);
   return {
     state: next,
     answer: {
-      kind: 'counted',
-      tone: 'right',
-      says: `${line.product.name} is out again.`,
+      kind: done ? 'complete' : 'counted',
+      tone: done ? 'complete' : 'right',
+      says: `${line.product.name} is out again.${done ? ' Everything is in.' : ''}`,
       next: packHint(next),
     },
-    effects: moved.effects,
+    effects: gone ? [...moved.effects, { type: 'capture', captured: gone, takenBack: true }] : moved.effects,
   };
 }
 

@@ -52,6 +52,17 @@ export class Lists {
     await tx.of(PickStop).update(stopId, { cellId });
   }
 
+  /** Fewer units are wanted of a stop that nobody has been at; of none, it leaves its list, and a list without stops is done. */
+  async lessen(tx: Tx, stopId: string, units: number): Promise<void> {
+    const stop = await tx.of(PickStop).findOneByOrFail({ id: stopId });
+    if (stop.quantity > units) {
+      await tx.of(PickStop).decrement({ id: stopId }, 'quantity', units);
+      return;
+    }
+    await this.drop(tx, stopId);
+    await endIfEmpty(tx, tx.at, stop.listId);
+  }
+
   /** A stop that nobody goes to any more leaves its list. */
   async drop(tx: Tx, stopId: string): Promise<void> {
     await tx.of(PickStop).delete(stopId);

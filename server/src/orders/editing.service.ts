@@ -4,6 +4,7 @@ import {
   applied,
   apportion,
   type Change,
+  canonicalCode,
   diffDocuments,
   lineKeys,
   lineRate,
@@ -18,6 +19,7 @@ import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { OrderChecks } from '../intake/intake.module.js';
 import {
   addressFields,
+  GivingUp,
   HEAD_COLUMNS,
   loadOrders,
   OrderWriter,
@@ -40,6 +42,7 @@ export class OrderEditing {
     private readonly checks: OrderChecks,
     private readonly reservations: Reservations,
     private readonly undoing: Undoing,
+    private readonly givingUp: GivingUp,
   ) {}
 
   /** Applies an edit whole or not at all. Someone else's change since the version that was seen is shown first; what the edit undoes must be agreed to. */
@@ -80,11 +83,12 @@ export class OrderEditing {
   ): Promise<void> {
     const goods = changes.some(c => c.line !== null && touchesGoods(c));
     if (!goods && !changes.some(touchesGoods)) return;
-    const undoes = await this.undoing.what(tx, order.id, goods);
+    const undoes = await this.undoing.what(tx, order.id, goods, true);
     if (undoes.state === 'nothing') return;
     if (undoes.state === 'blocked' || !agreed)
       throw new Forbidden(undoes.says, undoes.cure, { undoes: undoes.state });
-    await this.undoing.takeBack(tx, order.id);
+    if (undoes.packing) await this.givingUp.lock(tx, order.id);
+    else await this.undoing.takeBack(tx, order.id);
   }
 
   private async settle(tx: Tx, order: StoredOrder, freed: readonly string[]): Promise<void> {
@@ -150,25 +154,30 @@ export class OrderEditing {
   }
 
   private async newLine(tx: Tx, order: StoredOrder, after: OrderDocument, edit: LineIn): Promise<void> {
-    const found = await sold(tx, (edit.sku ?? '').toUpperCase(), order.channelId, edit.sku ?? '');
+    const text = edit.sku ?? '';
+    const found = await sold(tx, text.toUpperCase(), order.channelId, {
+      channelSku: text,
+      code: canonicalCode(text),
+    });
     if (!found)
       throw new Forbidden(
-        `No product or listing has the SKU ${edit.sku ?? ''}.`,
+        `No product or listing has the SKU or code ${text}.`,
         'Find it by its name, or scan it.',
       );
+    const quantity = (edit.quantity ?? 1) * found.units;
     const priceMinor = edit.priceMinor ?? found.price ?? 0;
     const like = Object.entries(after.lines).find(
       ([key, l]) => skuOfKey(key) === found.sku && !key.includes('|') && l.priceMinor === priceMinor,
     );
     if (like) {
-      like[1].quantity = Number(like[1].quantity) + (edit.quantity ?? 1);
+      like[1].quantity = Number(like[1].quantity) + quantity;
       return;
     }
     const others = Object.keys(after.lines).filter(k => skuOfKey(k) === found.sku);
     const key = freeKey(found.sku, others);
     after.lines[key] = {
       title: edit.title || found.name,
-      quantity: edit.quantity ?? 1,
+      quantity,
       priceMinor,
       taxMinor: null,
       taxPpm: edit.taxPpm ?? null,

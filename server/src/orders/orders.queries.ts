@@ -50,7 +50,7 @@ export class OrdersQueries {
         this.related(id),
         this.history(id),
         openDifferences(this.db, [id]),
-        this.undoing.what(this.db, id, true),
+        this.undoing.what(this.db, id, true, true),
       ]);
     return {
       row: row!,

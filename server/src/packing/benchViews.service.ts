@@ -1,10 +1,11 @@
 import type { ArrivedRow, BenchView, QueueRow } from '@auk/contract';
-import { carried, type PackState, parseScan } from '@auk/core';
+import { carried, type PackState, parseScan, whatChanged } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE } from '../database/db.js';
 import { Busy, Forbidden, NotHere } from '../http/problem.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
 import { CatalogService } from '../products/products.module.js';
+import { Opening } from './opening.service.js';
 import {
   arrivedOrders,
   benchRow,
@@ -13,10 +14,19 @@ import {
   orderOfList,
   orderWanting,
   othersLeaving,
+  type PartPacked,
   packerNotes,
   parcelsOf,
+  partsPacked,
   picked,
 } from './packing.queries.js';
+
+/** What is wanted and not here, in words; empty when all is. What may be left out is not missed. */
+export const lacking = (parts: readonly PartPacked[]): string =>
+  parts
+    .filter(p => !p.optional && p.wanted > p.packed + p.ready)
+    .map(p => `${p.wanted - p.packed - p.ready} × ${p.name}${p.list ? ` (${p.list})` : ''}`)
+    .join(', ');
 
 /** What the bench reads: which order a code belongs to, what waits, and the picture of a session. */
 @Injectable()
@@ -25,6 +35,7 @@ export class BenchViews {
     private readonly db: Db,
     private readonly catalog: CatalogService,
     private readonly parcels: ParcelsQueries,
+    private readonly opening: Opening,
   ) {}
 
   /** What stands at staging places for the benches, the most urgent first. */
@@ -65,6 +76,7 @@ export class BenchViews {
     const behind = row.departureId ? (await othersLeaving(this.db, row.departureId, row.orderId))!.n : 0;
     const to = fromJson<{ city: string; region: string }>(row.shipTo);
     const parcels = await parcelsOf(this.db, row.orderId);
+    const open = row.closedAt === null;
     return {
       sessionId,
       orderId: row.orderId,
@@ -90,6 +102,9 @@ export class BenchViews {
           label: await this.parcels.label(p.id),
         })),
       ),
+      lacks: open ? lacking(await partsPacked(this.db, row.orderId)) : '',
+      changed: open && whatChanged(state, await this.opening.lines(this.db, row.orderId)).length > 0,
+      news: null,
     };
   }
 

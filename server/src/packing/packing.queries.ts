@@ -17,6 +17,16 @@ export interface OrderHead {
   warehouseId: string;
 }
 
+/** A part of an order at the bench: wanted, in parcels, ready to go in, and the list that the rest is on. */
+export interface PartPacked {
+  name: string;
+  wanted: number;
+  optional: number;
+  packed: number;
+  ready: number;
+  list: string | null;
+}
+
 export interface BenchSession {
   id: string;
   device: string;
@@ -98,7 +108,7 @@ export function benchRow(
   sessionId: string,
 ): Promise<
   | (Pick<Order, 'channelNumber' | 'buyer' | 'note' | 'promised'> &
-      Pick<ScanSession, 'departureId'> & {
+      Pick<ScanSession, 'departureId' | 'closedAt'> & {
         orderId: string;
         state: string;
         reducers: number;
@@ -110,7 +120,7 @@ export function benchRow(
   | null
 > {
   return sql.one(
-    `SELECT x.state, x.reducers, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
+    `SELECT x.state, x.reducers, x.closedAt, o.id AS orderId, o.channelNumber, h.name AS channel, o.buyer, o.shipTo, o.note, o.promised, d.carrierName, d.cutOff, o.departureId
        FROM scanSession x JOIN orders o ON o.id = x.orderId JOIN channel h ON h.id = o.channelId
        LEFT JOIN departure d ON d.id = o.departureId WHERE x.id = ? AND x.kind = 'pack'`,
     [sessionId],
@@ -209,6 +219,18 @@ export function linesToPack(
        FROM linePart t JOIN orderLine l ON l.id = t.lineId JOIN allocation a ON a.partId = t.id AND a.hold IN ('picked', 'sorted', 'packed')
        LEFT JOIN pickStop s ON s.id = a.stopKey LEFT JOIN lot k ON k.id = s.lotId
        WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
+    [orderId],
+  );
+}
+
+/** What an order wants of each part by now, and how much of it is packed; with the list on which the rest is, if it is on one. */
+export function partsPacked(sql: Sql, orderId: string): Promise<(Pick<LinePart, 'id'> & PartPacked)[]> {
+  return sql.rows(
+    `SELECT t.id, r.name, CAST(t.quantity - t.leftOut AS INT) AS wanted, t.optional,
+         CAST(COALESCE(SUM(IF(a.hold IN ('packed', 'departed'), a.quantity, 0)), 0) AS INT) AS packed,
+         CAST(COALESCE(SUM(IF(a.hold IN ('picked', 'sorted'), a.quantity, 0)), 0) AS INT) AS ready,
+         MAX(IF(a.hold = 'listed', (SELECT CONCAT('PL-', l.no) FROM pickStop s JOIN pickList l ON l.id = s.listId WHERE s.id = a.stopKey), NULL)) AS list
+       FROM linePart t JOIN product r ON r.id = t.productId LEFT JOIN allocation a ON a.partId = t.id AND a.quantity > 0 WHERE t.orderId = ? GROUP BY t.id ORDER BY t.id`,
     [orderId],
   );
 }

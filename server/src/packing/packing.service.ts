@@ -10,6 +10,7 @@ import {
   packScan,
   packSerial,
   type Scan,
+  whatChanged,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { PrintQueue } from '../benches/benches.module.js';
@@ -29,7 +30,7 @@ import {
 } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
-import { BenchViews } from './benchViews.service.js';
+import { BenchViews, lacking } from './benchViews.service.js';
 import { Opening } from './opening.service.js';
 import {
   lockForPacking,
@@ -38,6 +39,7 @@ import {
   orderWanting,
   parcelByNo,
   parcelsOf,
+  partsPacked,
   serialHolder,
   sessionOfOrder,
   unitsHeld,
@@ -49,6 +51,12 @@ export interface PackedParcel {
   id: string;
   placeId: string;
   orderId: string;
+}
+
+/** An order that was opened: its session, and what that was told of what had changed meanwhile. */
+interface OpenedOrder {
+  sessionId: string;
+  news: BenchView['news'];
 }
 
 /** What whoever sends a scan may do beside scanning. */
@@ -81,18 +89,18 @@ export class PackingService {
   /** Opens the order that a code belongs to. What was begun goes on, on this bench. */
   async open(code: string, device: string, doer: Doer): Promise<BenchView> {
     const orderId = await this.views.orderOf(code, device);
-    const sessionId = await this.db.tx(doer, tx => this.openOrder(tx, orderId, device));
-    return this.view(sessionId);
+    const { sessionId, news } = await this.db.tx(doer, tx => this.openOrder(tx, orderId, device));
+    return { ...(await this.view(sessionId)), news };
   }
 
-  /** Opens (or reopens) packing of an order inside a transaction; returns the session. */
-  async openOrder(tx: Tx, orderId: string, device: string): Promise<string> {
+  /** Opens (or reopens) packing of an order inside a transaction; returns the session, and what it was told of changes. */
+  async openOrder(tx: Tx, orderId: string, device: string): Promise<OpenedOrder> {
     const begun = await this.goOn(tx, orderId, device);
     if (begun) return begun;
     const order = (await lockForPacking(tx, orderId))!;
     // Whoever opened it while this waited for the order has made the session.
     const late = await sessionOfOrder(tx, orderId);
-    if (late) return late.id;
+    if (late) return { sessionId: late.id, news: null };
     await refuseBuild(tx, orderId);
     if (order.stage !== 'Picked')
       throw new Forbidden(
@@ -102,11 +110,12 @@ export class PackingService {
     const state = await this.opening.state(tx, order, device);
     await this.places.takeAway(tx, order.id);
     await this.openParcel(tx, order, 1);
-    return this.scans.open(tx, { kind: 'pack', orderId: order.id }, state, device);
+    const sessionId = await this.scans.open(tx, { kind: 'pack', orderId: order.id }, state, device);
+    return { sessionId, news: null };
   }
 
   /** What was begun goes on, on this bench, unless somebody is at it at another one. Sessions are locked before orders. */
-  private async goOn(tx: Tx, orderId: string, device: string): Promise<string | null> {
+  private async goOn(tx: Tx, orderId: string, device: string): Promise<OpenedOrder | null> {
     const seen = await sessionOfOrder(tx, orderId);
     if (!seen) return null;
     const { state } = await this.scans.lock<PackState>(tx, seen.id);
@@ -122,31 +131,23 @@ export class PackingService {
         'Let them finish, or open it when they have stopped for two minutes.',
       );
     await this.scans.handTo(tx, known.id, device);
-    if (!known.closedAt) await this.tellChanges(tx, known.id, orderId, state);
-    return known.id;
+    const news = known.closedAt ? null : await this.tellChanges(tx, known.id, orderId, state);
+    return { sessionId: known.id, news };
   }
 
   /** What the order wants otherwise than the session knows is told to it. */
-  private async tellChanges(tx: Tx, sessionId: string, orderId: string, state: PackState): Promise<void> {
+  private async tellChanges(
+    tx: Tx,
+    sessionId: string,
+    orderId: string,
+    state: PackState,
+  ): Promise<OpenedOrder['news']> {
     const lines = await this.opening.lines(tx, orderId);
-    const wanted = new Map(state.lines.map(l => [l.id, l.wanted]));
-    const changed = lines.filter(l => wanted.get(l.id) !== l.wanted);
-    const gone = state.lines.filter(l => l.wanted > 0 && !lines.some(n => n.id === l.id));
-    const codes = new Map(state.lines.map(l => [l.id, l.product.codes.length]));
-    const sizes = new Map(state.lines.map(l => [l.id, JSON.stringify(l.piece?.size ?? null)]));
-    const sized = lines.filter(
-      l => wanted.has(l.id) && sizes.get(l.id) !== JSON.stringify(l.piece?.size ?? null),
-    );
-    const coded = lines.filter(l => wanted.has(l.id) && codes.get(l.id) !== l.product.codes.length);
-    const says = [
-      ...sized.map(l => `${l.product.name} was measured`),
-      ...coded.map(l => `${l.product.name} has a code more`),
-      ...changed.map(l => `${l.wanted} × ${l.product.name} instead of ${wanted.get(l.id) ?? 0}`),
-      ...gone.map(l => `no ${l.product.name} any more`),
-    ];
-    if (says.length === 0) return;
+    const says = whatChanged(state, lines);
+    if (says.length === 0) return null;
     const news: PackNews = { kind: 'lines', lines, says };
-    await this.scans.tell<PackState, PackNews>(tx, sessionId, state, news, packScan);
+    const { answer } = await this.scans.tell<PackState, PackNews>(tx, sessionId, state, news, packScan);
+    return { says: answer.says, next: answer.next };
   }
 
   /** Takes a closed parcel open again, to be boxed and weighed anew. What has its label or has left stays closed. */
@@ -161,11 +162,7 @@ export class PackingService {
       if (parcel.departedAt || parcel.handedOverAt)
         throw new Forbidden(`${no} has left the bench.`, 'It has left; nothing is packed any more.');
       if (parcel.label) throw new Forbidden(`${no} has its label already (${parcel.label}).`, KEEP_LABEL);
-      if (!parcel.closedAt || !session.closedAt)
-        throw new TooLate(
-          'This order is being packed.',
-          'Open the order again by its slip; what is in stays in.',
-        );
+      if (!parcel.closedAt || !session.closedAt) throw new TooLate('This order is being packed.', OPEN_AGAIN);
       await this.written.openAgain(tx, parcel.id);
       await this.scans.openAgain(tx, session.id);
       const news: PackNews = { kind: 'reopened', parcel: parcel.seq };
@@ -261,7 +258,7 @@ export class PackingService {
     });
     const parcelOf = (seq: number) => parcels.find(p => p.seq === seq)!;
     for (const e of effects) {
-      if (e.type === 'pack') await this.pack(tx, parcelOf(e.parcel), e.lineId, e.units);
+      if (e.type === 'pack') await this.move(tx, parcelOf(e.parcel), e, after);
       if (e.type === 'capture')
         await this.capture(tx, parcelOf(e.captured.parcel), e.captured, e.takenBack, after);
       if (e.type === 'leave out') await leaveOut(tx, e.lineId, e.units);
@@ -269,6 +266,7 @@ export class PackingService {
         await this.openParcel(tx, { id: orderId, warehouseId, shipmentId: parcels[0]!.shipmentId }, e.parcel);
       if (e.type === 'close') {
         const { boxCode, weightMg } = after.parcels.find(p => p.no === e.parcel)!;
+        if (e.last) await this.refuseUnfinished(tx, orderId, after);
         if (e.last) await this.putLeftOutBack(tx, orderId, after);
         await this.close(tx, parcelOf(e.parcel), boxCode, weightMg, e.last);
         const learned = learnedWeight(after, e.parcel);
@@ -276,6 +274,33 @@ export class PackingService {
         if (e.last) await this.scans.close(tx, sessionId);
       }
     }
+  }
+
+  /** Moves units in or out. What an edit has taken out of the books already is only taken out of the box. */
+  private async move(
+    tx: Tx,
+    parcel: PackedParcel,
+    { parcel: no, lineId, units }: Extract<PackEffect, { type: 'pack' }>,
+    after: PackState,
+  ): Promise<void> {
+    if (units > 0) return this.pack(tx, parcel, lineId, units);
+    const booked = (await unitsHeld(tx, lineId, parcel.id)).reduce((n, r) => n + r.quantity, 0);
+    const stay = after.parcels.find(p => p.no === no)!.holds[lineId] ?? 0;
+    if (booked > stay) await this.pack(tx, parcel, lineId, stay - booked);
+  }
+
+  /** The last parcel is closed only when all that the order wants by now is in. */
+  private async refuseUnfinished(tx: Tx, orderId: string, after: PackState): Promise<void> {
+    const parts = await partsPacked(tx, orderId);
+    const scanned = new Map(after.lines.map(l => [l.id, l.packed]));
+    if (parts.some(p => p.packed !== (scanned.get(p.id) ?? 0)))
+      throw new TooLate('The order was changed meanwhile.', OPEN_AGAIN);
+    const lacks = lacking(parts);
+    if (lacks)
+      throw new Forbidden(
+        `Not all of it is here: ${lacks}.`,
+        'Set the order aside; it comes back to the queue when that is picked. What is in stays in.',
+      );
   }
 
   private async capture(
@@ -328,11 +353,7 @@ export class PackingService {
         { ...common, hold: 'packed', parcelId: parcel.id, change: signed },
       );
     }
-    if (left > 0)
-      throw new TooLate(
-        'The pieces of this order have changed since it was opened.',
-        'Open the order again by its slip; what is in stays in.',
-      );
+    if (left > 0) throw new TooLate('The pieces of this order have changed since it was opened.', OPEN_AGAIN);
     await this.stock.apply(tx, { moves, holds });
   }
 
@@ -383,6 +404,7 @@ export class PackingService {
   }
 }
 
+const OPEN_AGAIN = 'Open the order again by its slip; what is in stays in.';
 /** What is done about a label that is there already. */
 const KEEP_LABEL =
   'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.';

@@ -4,6 +4,7 @@ import { HouseModule } from '../house/house.module.js';
 import { ListsModule } from '../lists/lists.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { StockModule } from '../stock/stock.module.js';
+import { GivingUp } from './givingUp.service.js';
 import { HeldOrders } from './held.service.js';
 import { LinePart } from './linePart.entity.js';
 import { Order } from './order.entity.js';
@@ -23,6 +24,7 @@ export {
   type StoredOrder,
 } from './documents.js';
 export { event, toHistory } from './events.js';
+export { GivingUp } from './givingUp.service.js';
 export {
   type EntryRows,
   insertOrders,
@@ -49,7 +51,7 @@ export { headColumns, lineRows, OrderWriter, skuOfKey } from './writer.js';
     ProductsModule,
     ListsModule,
   ],
-  providers: [OrderWriter, Undoing, HeldOrders],
-  exports: [OrderWriter, Undoing, HeldOrders],
+  providers: [OrderWriter, Undoing, GivingUp, HeldOrders],
+  exports: [OrderWriter, Undoing, GivingUp, HeldOrders],
 })
 export class RecordsModule {}

@@ -15,12 +15,29 @@ export interface Undoes {
   state: 'nothing' | 'undo' | 'blocked';
   says: string;
   cure: string;
+  /** True when the bench has begun it: what is in stays in, and single units are given up. */
+  packing?: boolean;
 }
 
-const beingPicked = (h: OnList): { says: string; cure: string } => ({
+export const beingPicked = (h: Pick<OnList, 'picker' | 'listNo'>): { says: string; cure: string } => ({
   says: `${h.picker ?? 'Somebody'} is picking it on PL-${h.listNo} right now.`,
   cure: 'Wait until that list is picked, then do it again; what was picked is put back then.',
 });
+
+function atTheBench({ no, units, closedAt }: { no: number; units: number; closedAt: Date | null }): Undoes {
+  if (closedAt)
+    return {
+      state: 'blocked',
+      says: `It is packed: PA-${no} is closed.`,
+      cure: 'Take the parcel open again at the bench, then do it again.',
+    };
+  return {
+    state: 'undo',
+    packing: true,
+    says: `The bench is packing it: ${units} units are in PA-${no}. What is in stays in; what the order wants no more is taken out there.`,
+    cure: 'Say that this is meant, or leave the order as it is.',
+  };
+}
 
 const NOTHING: Undoes = { state: 'nothing', says: '', cure: '' };
 
@@ -34,8 +51,11 @@ export class Undoing {
     private readonly house: HouseService,
   ) {}
 
-  /** Says what an edit of lines (or of the address, when only a label is concerned) would undo. */
-  async what(sql: Sql, orderId: string, goods: boolean): Promise<Undoes> {
+  /**
+   * Says what an edit of lines (or of the address, when only a label is concerned) would undo. `single`: the edit can give up single
+   * units, so that an order at the bench stays there.
+   */
+  async what(sql: Sql, orderId: string, goods: boolean, single = false): Promise<Undoes> {
     const parcel = await openParcelOf(sql, orderId);
     if (parcel?.state)
       return {
@@ -44,6 +64,7 @@ export class Undoing {
         cure: 'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.',
       };
     if (!goods) return NOTHING;
+    if (parcel && single) return atTheBench(parcel);
     if (parcel)
       return {
         state: 'blocked',

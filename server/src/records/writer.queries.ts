@@ -11,18 +11,23 @@ export function removeLines(tx: Tx, at: Date, ids: readonly string[]): Promise<n
   ]);
 }
 
-export function softOfParts(
+/** Units that parts hold: promised only, and further on. */
+export function heldOfParts(
   sql: Sql,
   ids: readonly string[],
-): Promise<Pick<Allocation, 'partId' | 'quantity'>[]> {
+): Promise<(Pick<Allocation, 'partId'> & { soft: number; further: number })[]> {
   return sql.rows(
-    "SELECT partId, quantity FROM allocation WHERE partId IN (?) AND hold = 'soft' AND quantity > 0",
+    "SELECT partId, CAST(SUM(IF(hold = 'soft', quantity, 0)) AS INT) AS soft, CAST(SUM(IF(hold = 'soft', 0, quantity)) AS INT) AS further FROM allocation WHERE partId IN (?) AND quantity > 0 GROUP BY partId",
     [[...ids, NONE]],
   );
 }
 
 export function setWanted(tx: Tx, p: number, pId: string): Promise<number> {
-  return tx.run('UPDATE linePart SET quantity = ?, made = 0 WHERE id = ?', [p, pId]);
+  return tx.run('UPDATE linePart SET quantity = ?, leftOut = LEAST(leftOut, ?), made = 0 WHERE id = ?', [
+    p,
+    p,
+    pId,
+  ]);
 }
 
 export function firstShipment(sql: Sql, orderId: string): Promise<{ shipmentId: string } | null> {

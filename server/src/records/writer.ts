@@ -11,23 +11,25 @@ import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { newId, type Row, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
+import { Forbidden } from '../http/problem.js';
 import type { Product } from '../products/products.module.js';
 import { LineMatching, type Matches } from '../products/products.module.js';
 import { type HoldChange, StockService } from '../stock/stock.module.js';
 import { addressOf, HEAD_COLUMNS, LINE_COLUMNS, type StoredOrder } from './documents.js';
 import { event, toHistory } from './events.js';
+import { GivingUp } from './givingUp.service.js';
 import { LinePart } from './linePart.entity.js';
 import { OrderLine } from './orderLine.entity.js';
 import { productsOf } from './parts.js';
 import {
   bumpVersion,
   firstShipment,
+  heldOfParts,
   lastPosition,
   linesToLink,
   lockOpenWithListing,
   removeLines,
   setWanted,
-  softOfParts,
   updateHead,
 } from './writer.queries.js';
 
@@ -48,13 +50,15 @@ interface PartRow {
 
 /**
  * The one writer of what an order says after its entry. It stores the difference of two documents: head, lines, parts, the promises
- * that parts no longer want, and the history. Parts on a list or further must be taken back before (see undoing.ts).
+ * that parts no longer want, and the history. Parts on a list or further are taken back before (see undoing), or, of an order at the
+ * bench, given up unit by unit.
  */
 @Injectable()
 export class OrderWriter {
   constructor(
     private readonly stock: StockService,
     private readonly matching: LineMatching,
+    private readonly givingUp: GivingUp,
   ) {}
 
   /** Writes `after` over a locked order. Returns the changes and the products of which something became free. `more` sets further columns. */
@@ -114,17 +118,26 @@ export class OrderWriter {
       order: { id: 'ASC' },
     });
     await lockAll(tx, { productStock: parts.map(p => p.productId) });
-    const soft = await softOfParts(
-      tx,
-      parts.map(p => p.id),
+    const held = new Map(
+      (
+        await heldOfParts(
+          tx,
+          parts.map(p => p.id),
+        )
+      ).map(h => [h.partId, h]),
     );
+    if (parts.some(p => p.kitId && held.get(p.id)?.further)) throw eked();
     const holds: HoldChange[] = [];
+    const further = new Map<string, number>();
     // A kit that was eked out with parts is whole again; reserving decides anew.
     const wanted = (p: PartRow) => (p.kitId ? 0 : ((p.quantity + p.made) / before) * after);
     for (const p of parts) {
       const wants = wanted(p);
-      const surplus = (soft.find(s => s.partId === p.id)?.quantity ?? 0) - wants;
-      if (surplus > 0)
+      const has = held.get(p.id) ?? { soft: 0, further: 0 };
+      const surplus = has.soft + has.further - wants;
+      const soft = Math.min(surplus, has.soft);
+      if (surplus > soft) further.set(p.id, surplus - soft);
+      if (soft > 0)
         holds.push({
           partId: p.id,
           orderId: order.id,
@@ -132,13 +145,14 @@ export class OrderWriter {
           hold: 'soft',
           stopId: null,
           parcelId: null,
-          change: -surplus,
+          change: -soft,
           why: 'edit',
         });
     }
     await this.stock.apply(tx, { holds });
+    await this.givingUp.giveUp(tx, order.id, further);
     for (const p of parts) await setWanted(tx, wanted(p), p.id);
-    return holds.map(h => h.productId);
+    return parts.filter(p => further.has(p.id) || holds.some(h => h.partId === p.id)).map(p => p.productId);
   }
 
   /** Gives a line the parts of a newer recipe; what its old parts were promised is given back. Gives the products that became free. */
@@ -246,6 +260,13 @@ export class OrderWriter {
     );
   }
 }
+
+/** A kit that is packed from its parts stays as it is: nobody could say which parts of it are one kit less. */
+const eked = () =>
+  new Forbidden(
+    'This line is packed from the parts of its kit, and they are picked already.',
+    'Take everything out at the bench with Undo and let it be put back, or leave the line as it is.',
+  );
 
 /** The SKU in a line's key; a line that came from a merged order has that order's number before it. */
 export const skuOfKey = (key: string): string => key.slice(key.indexOf('|') + 1).replace(/#\d+$/, '');
