@@ -14,8 +14,14 @@ export async function pickedOf(
   );
   const [{ id, no }] = (await look(page.request, `orders?words=${number}&stage=all`)).rows;
   const list = await (await page.request.post('/api/v1/picking/lists', { data: { orderIds: [id] } })).json();
+  await pickList(page, list.no);
+  return { id, no };
+}
+
+/** Picks all of a list by the API. */
+export async function pickList(page: Page, list: string): Promise<void> {
   const opened = await (
-    await page.request.post('/api/v1/picking/open', { data: { code: list.no, device: 'setup' } })
+    await page.request.post('/api/v1/picking/open', { data: { code: list, device: 'setup' } })
   ).json();
   let count = 0;
   const send = (text: string) =>
@@ -27,7 +33,6 @@ export async function pickedOf(
     await send(stop.product.codes[0].code);
     if (stop.wanted > 1) await send('AUK-ALL');
   }
-  return { id, no };
 }
 
 /** An order of three of one thing, picked; gives its slip's code and the thing's. */

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { atBench, pickedOf } from './bench.js';
+import { atBench, pickedOf, pickList } from './bench.js';
 import { codeOf, look, part, says, scan, signIn, withCamera } from './hands.js';
 
 /** What came out of a printer's stand-in. */
@@ -300,4 +300,54 @@ test('a piece opens the most urgent order that wants it, and counts at once', as
   await expect(says(page)).toHaveText(/^(Right\. 1 of \d+ First year with bees, book|Everything is in)/);
   await page.keyboard.press('Alt+1');
   await expect(says(page)).toHaveText('Undone: First year with bees, book is out again.');
+});
+
+test('the lead changes the order at the bench by scanner alone; what the office changes meanwhile is told; the rest is fetched', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { id, no } = await pickedOf(page, 'PK-11', 'Change Buyer', [
+    ['BOOK-1ST', 2],
+    ['JAR-HEX-12', 1],
+  ]);
+  const [book, jar, jacket] = await Promise.all(
+    ['BOOK-1ST', 'JAR-HEX-12', 'JKT-M'].map(sku => codeOf(page.request, sku)),
+  );
+  await atBench(page, no, 'Change Buyer');
+  await scan(page, book!);
+  await scan(page, 'AUK-CHANGE');
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('what is in stays in');
+  await scan(page, 'AUK-WITHOUT');
+  await scan(page, book!);
+  await expect(dialog).toContainText('First year with bees, book: one fewer.');
+  await scan(page, jacket!);
+  await expect(dialog.getByRole('listitem').last()).toContainText('new');
+  await scan(page, 'AUK-YES');
+  await expect(dialog).toBeHidden();
+  await expect(says(page)).toContainText(
+    'The order was changed: 1 × First year with bees, book instead of 2.',
+  );
+  await expect(page.getByRole('heading', { name: '▲ Not here yet' })).toBeVisible();
+  await scan(page, jar!);
+  for (const text of ['BX-3', '2 lb', 'AUK-YES']) await scan(page, text);
+  await scan(page, 'AUK-CLOSE');
+  await expect(says(page)).toContainText('Not all of it is here: 1 × ');
+  await page.getByRole('button', { name: 'Make a list, I fetch it' }).click();
+  const set = page.getByText(/PL-\d+ is set aside for you: open it on the Floor\./);
+  await expect(set).toBeVisible();
+  await pickList(page, /PL-\d+/.exec((await set.textContent())!)![0]);
+  // The bench hears of it by itself.
+  await expect(page.getByText('1 × Bee jacket, M instead of 0')).toBeVisible();
+  // The office takes the jar out: it must come out here.
+  const { version, lines } = await look(page.request, `orders/${id}`);
+  const { key } = lines.find((l: { channelSku: string }) => l.channelSku === 'JAR-HEX-12');
+  const data = { version, undo: true, lines: [{ key, remove: true }] };
+  expect((await page.request.post(`/api/v1/orders/${id}/edit`, { data })).status()).toBe(200);
+  await expect(says(page)).toContainText('The order was changed: no ');
+  await scan(page, jacket!);
+  await scan(page, jar!);
+  await expect(says(page)).toContainText('is out again. Everything is in.');
+  for (const text of ['5 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  await expect(part(page, 'offer').first()).toBeVisible();
 });

@@ -105,6 +105,8 @@ export const OrderPart = z.object({
   sku: z.string(),
   name: z.string(),
   quantity: z.number(),
+  /** It may be left out. */
+  optional: z.boolean(),
   held: fromCore<Record<Hold, number>>(),
 });
 export type OrderPart = z.infer<typeof OrderPart>;
@@ -119,6 +121,8 @@ export const OrderLineView = z.object({
   taxPpm: z.number().nullable(),
   taxMinor: z.number().nullable(),
   weightMg: z.number().nullable(),
+  /** Whether it may be left out; null: as its products say. */
+  leaveOut: z.enum(['yes', 'no']).nullable(),
   units: z.number(),
   total: fromCore<LineTotal>(),
   product: z
@@ -260,6 +264,7 @@ export const LineIn = z.object({
   priceMinor: Minor.optional(),
   taxPpm: z.number().int().min(0).max(1_000_000).nullable().optional(),
   weightMg: z.number().int().min(1).max(1e9).nullable().optional(),
+  leaveOut: z.enum(['yes', 'no']).nullable().optional(),
   remove: z.boolean().optional(),
 });
 

@@ -718,3 +718,38 @@ test('an edit and the scan of the piece that it takes away, at once: one of them
   }
   expect(await differences(house)).toEqual([]);
 });
+
+test('a line may be left out though its product says nothing, and must go along though its product may be left out', async () => {
+  const { version } = (await lead.get('products/JKT-L')).body;
+  await lead.post('products/JKT-L', { version, fields: { optional: true } });
+  await bringIn(lead, [
+    ['LINE-1', 'JAR-HEX-12', 1, '5.00', 'Buyer LINE-1'],
+    ['LINE-1', 'BOOK-1ST', 1, '5.00', 'Buyer LINE-1'],
+    ['LINE-1', 'JKT-L', 1, '0.00', 'Buyer LINE-1'],
+  ]);
+  const id = await idOfOrder(lead, 'LINE-1');
+  const optional = async () =>
+    Object.fromEntries(
+      (await order(id)).lines.map((l: { channelSku: string; parts: { optional: boolean }[] }) => [
+        l.channelSku,
+        l.parts[0]!.optional,
+      ]),
+    );
+  expect(await optional()).toEqual({ 'JAR-HEX-12': false, 'BOOK-1ST': false, 'JKT-L': true });
+  const lines = [
+    { key: await keyOf(id, 'BOOK-1ST'), leaveOut: 'yes' },
+    { key: await keyOf(id, 'JKT-L'), leaveOut: 'no' },
+  ];
+  expect((await edited(id, { lines })).status).toBe(200);
+  expect(await optional()).toEqual({ 'JAR-HEX-12': false, 'BOOK-1ST': true, 'JKT-L': false });
+  await listAndPick(lead, [id]);
+  const view = await opened((await order(id)).row.no);
+  const last = await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12'), codeOf(view, 'JKT-L')]);
+  expect(last.answer.says).toBe('All that must go in is in. What is left may be left out.');
+  // As its products say again.
+  await edited(id, { lines: [{ key: await keyOf(id, 'BOOK-1ST'), leaveOut: null }] });
+  expect((await opened((await order(id)).row.no)).news.says).toContain('must go along');
+  expect((await scans(view.sessionId, ['AUK-WITHOUT'])).answer.says).toBe(
+    'Nothing of this order may be left out.',
+  );
+});

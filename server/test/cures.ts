@@ -199,6 +199,15 @@ export const ELSEWHERE: Record<string, Where> = {
     'packing/benchKeys.ts',
     'AUK-UNDO',
   ],
+  'Set the order aside; it comes back to the queue when that is picked. What is in stays in.': [
+    'packing/benchKeys.ts',
+    'AUK-ASIDE',
+  ],
+  'Take the parcel open again at the bench, then do it again.': ['packing/parts/Keys', 'AUK-REOPEN'],
+  'Take everything out at the bench with Undo and let it be put back, or leave the line as it is.': [
+    'packing/benchKeys.ts',
+    'AUK-UNDO',
+  ],
   'Open the build under Kits; it is finished or given up there.': ['kits/pages/BuildPage', 'Give it up'],
   'Only an order that is still in the house can be parked.': ['orders/pages/OrderPage', 'stage'],
   'It must be picked first.': ['picking/pages/PickPage', 'Pick lists'],

@@ -1,6 +1,6 @@
 import type { LiveMessage, LiveTopic } from '@auk/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { changed } from './asked.js';
 
 /** Changes are gathered for this long, so that a busy floor does not make the Board ask for every scan. */
@@ -36,6 +36,20 @@ export function useLive(signedIn: boolean): void {
       if (timer) clearTimeout(timer);
     };
   }, [client, signedIn]);
+}
+
+/** Calls `then` when one thing of a topic changed; also after messages were missed. */
+export function useHeard(topic: LiveTopic, ref: string, then: () => void): void {
+  const newest = useRef(then);
+  newest.current = then;
+  useEffect(() => {
+    const tabs = new BroadcastChannel(CHANNEL);
+    tabs.onmessage = ({ data }) => {
+      const heard = data as LiveMessage;
+      if (heard.topic === 'all' || (heard.topic === topic && heard.ref === ref)) newest.current();
+    };
+    return () => tabs.close();
+  }, [topic, ref]);
 }
 
 const FIRST_WAIT_MS = 500;

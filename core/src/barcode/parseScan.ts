@@ -41,6 +41,7 @@ export const COMMANDS = [
   'PHOTO',
   'WEIGH',
   'REOPEN',
+  'CHANGE',
 ] as const;
 export type Command = (typeof COMMANDS)[number];
 

@@ -72,6 +72,7 @@ export const FIELD_WORDS: Record<string, string> = {
   taxMinor: 'tax',
   taxPpm: 'tax rate',
   weightMg: 'weight of the line',
+  leaveOut: 'may be left out',
   title: 'title',
   channelSku: 'SKU',
 };

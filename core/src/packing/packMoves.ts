@@ -45,7 +45,9 @@ export function moveAll(
       if (whole !== 0) pack(line, whole);
     }
   }
-  const parcels = state.parcels.map(p => (p === at ? { ...p, holds } : p));
+  // Something else lies in it: what it weighed before counts no more.
+  const weightMg = moves.some(m => !m.leftOut) ? null : at.weightMg;
+  const parcels = state.parcels.map(p => (p === at ? { ...p, holds, weightMg } : p));
   return { state: { ...state, lines, parcels }, effects };
 }
 

@@ -11,6 +11,8 @@ export function whatChanged(state: PackState, lines: readonly PackLine[]): strin
   for (const l of lines) {
     const before = known.get(l.id);
     if (before && sizeOf(before) !== sizeOf(l)) says.push(`${l.product.name} was measured`);
+    if (before && before.optional !== l.optional)
+      says.push(`${l.product.name} ${l.optional ? 'may be left out' : 'must go along'}`);
     if (before && before.product.codes.length !== l.product.codes.length)
       says.push(`${l.product.name} has a code more`);
     if (before?.wanted !== l.wanted)

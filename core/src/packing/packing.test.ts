@@ -302,6 +302,13 @@ describe('left out, all the rest, changed', () => {
     );
   });
 
+  test('a weight counts for what lay in the box when it was weighed', () => {
+    const weighed = play(['JAR', 'BX-1', '700 g'], open([line('a', 'JAR', 2)])).state;
+    expect(weighed.parcels[0]!.weightMg).toBe(700_000);
+    expect(play(['JAR'], weighed).state.parcels[0]!.weightMg).toBeNull();
+    expect(saysOf(['JAR', 'AUK-CLOSE'], weighed)).toBe('The parcel has no weight yet; the label needs one.');
+  });
+
   test('a photo of the open box, where it is wanted', () => {
     const choices = { checkOnly: true, photo: true, toleranceMg: 0, tolerancePpm: 0 };
     const state = open([line('a', 'JAR', 1)], { choices });

@@ -182,6 +182,7 @@ export class OrderEditing {
       taxMinor: null,
       taxPpm: edit.taxPpm ?? null,
       weightMg: null,
+      leaveOut: edit.leaveOut ?? null,
     };
   }
 }
@@ -195,7 +196,7 @@ function freeKey(sku: string, taken: readonly string[]): string {
 /** A line's fields after an edit. When quantity or price change, a tax that the channel told becomes one by its rate. */
 function retaxed(line: Fields, edit: LineIn): Fields {
   const fields: Fields = {};
-  for (const f of ['title', 'quantity', 'priceMinor', 'weightMg'] as const)
+  for (const f of ['title', 'quantity', 'priceMinor', 'weightMg', 'leaveOut'] as const)
     if (edit[f] !== undefined) fields[f] = edit[f];
   const priced = toPriced(line);
   if (edit.taxPpm !== undefined) return { ...fields, taxPpm: edit.taxPpm, taxMinor: null };

@@ -113,7 +113,7 @@ export class OrdersQueries {
     const lines = await this.db.rows<
       Omit<OrderLineView, 'total' | 'product' | 'parts'> & { productId: string | null }
     >(
-      'SELECT id, lineKey AS `key`, channelSku, title, quantity, priceMinor, taxPpm, taxMinor, weightMg, units, productId FROM orderLine WHERE orderId = ? AND removedAt IS NULL ORDER BY position',
+      'SELECT id, lineKey AS `key`, channelSku, title, quantity, priceMinor, taxPpm, taxMinor, weightMg, leaveOut, units, productId FROM orderLine WHERE orderId = ? AND removedAt IS NULL ORDER BY position',
       [orderId],
     );
     const parts = await this.db.rows<{
@@ -121,10 +121,11 @@ export class OrdersQueries {
       lineId: string;
       productId: string;
       quantity: number;
+      optional: number;
       sku: string;
       name: string;
     }>(
-      'SELECT t.id, t.lineId, t.productId, t.quantity, p.sku, p.name FROM linePart t JOIN product p ON p.id = t.productId WHERE t.orderId = ? AND t.quantity > 0 ORDER BY t.id',
+      'SELECT t.id, t.lineId, t.productId, t.quantity, t.optional, p.sku, p.name FROM linePart t JOIN product p ON p.id = t.productId WHERE t.orderId = ? AND t.quantity > 0 ORDER BY t.id',
       [orderId],
     );
     const held = await this.db.rows<{ partId: string; hold: Hold; n: number }>(
@@ -153,7 +154,7 @@ export class OrdersQueries {
         },
         parts: parts
           .filter(t => t.lineId === l.id)
-          .map(({ lineId: _, ...t }) => ({ ...t, held: holdsOf(t.id) })),
+          .map(({ lineId: _, ...t }) => ({ ...t, optional: !!t.optional, held: holdsOf(t.id) })),
       };
     });
   }

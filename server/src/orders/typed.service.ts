@@ -267,6 +267,7 @@ export class TypedOrders {
         taxMinor: null,
         taxPpm: null,
         weightMg: null,
+        leaveOut: null,
       };
     await this.writer.write(tx, order, after, { kind: 'entered', says: `${build.says}.` });
     await this.checks.recheck(tx, [id]);

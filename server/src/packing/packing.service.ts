@@ -162,7 +162,7 @@ export class PackingService {
       if (parcel.departedAt || parcel.handedOverAt)
         throw new Forbidden(`${no} has left the bench.`, 'It has left; nothing is packed any more.');
       if (parcel.label) throw new Forbidden(`${no} has its label already (${parcel.label}).`, KEEP_LABEL);
-      if (!parcel.closedAt || !session.closedAt) throw new TooLate('This order is being packed.', OPEN_AGAIN);
+      if (!parcel.closedAt || !session.closedAt) throw faster('This order is being packed.');
       await this.written.openAgain(tx, parcel.id);
       await this.scans.openAgain(tx, session.id);
       const news: PackNews = { kind: 'reopened', parcel: parcel.seq };
@@ -294,7 +294,7 @@ export class PackingService {
     const parts = await partsPacked(tx, orderId);
     const scanned = new Map(after.lines.map(l => [l.id, l.packed]));
     if (parts.some(p => p.packed !== (scanned.get(p.id) ?? 0)))
-      throw new TooLate('The order was changed meanwhile.', OPEN_AGAIN);
+      throw faster('The order was changed meanwhile.');
     const lacks = lacking(parts);
     if (lacks)
       throw new Forbidden(
@@ -353,7 +353,7 @@ export class PackingService {
         { ...common, hold: 'packed', parcelId: parcel.id, change: signed },
       );
     }
-    if (left > 0) throw new TooLate('The pieces of this order have changed since it was opened.', OPEN_AGAIN);
+    if (left > 0) throw faster('The pieces of this order have changed since it was opened.');
     await this.stock.apply(tx, { moves, holds });
   }
 
@@ -404,7 +404,8 @@ export class PackingService {
   }
 }
 
-const OPEN_AGAIN = 'Open the order again by its slip; what is in stays in.';
+/** Somebody or something was faster; the order is opened again, which tells what changed. */
+const faster = (says: string) => new TooLate(says, 'Open the order again by its slip; what is in stays in.');
 /** What is done about a label that is there already. */
 const KEEP_LABEL =
   'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.';

@@ -10,6 +10,7 @@ export interface LineRecord extends StoredLine {
   taxMinor: number | null;
   taxPpm: number | null;
   weightMg: number | null;
+  leaveOut: 'yes' | 'no' | null;
 }
 
 /** A line that was not removed. */
@@ -25,7 +26,7 @@ export interface StoredLine {
 
 export function linesOf(sql: Sql, part: readonly string[]): Promise<LineRecord[]> {
   return sql.rows(
-    'SELECT id, orderId, lineKey AS `key`, channelSku, position, title, quantity, units, priceMinor, taxMinor, taxPpm, weightMg, productId FROM orderLine WHERE orderId IN (?) AND removedAt IS NULL ORDER BY position',
+    'SELECT id, orderId, lineKey AS `key`, channelSku, position, title, quantity, units, priceMinor, taxMinor, taxPpm, weightMg, leaveOut, productId FROM orderLine WHERE orderId IN (?) AND removedAt IS NULL ORDER BY position',
     [part],
   );
 }

@@ -51,7 +51,15 @@ export const HEAD_COLUMNS = [
   'weightOverrideMg',
 ] as const;
 /** Line fields that are columns of the same name. */
-export const LINE_COLUMNS = ['title', 'quantity', 'priceMinor', 'taxMinor', 'taxPpm', 'weightMg'] as const;
+export const LINE_COLUMNS = [
+  'title',
+  'quantity',
+  'priceMinor',
+  'taxMinor',
+  'taxPpm',
+  'weightMg',
+  'leaveOut',
+] as const;
 
 /** Loads orders with their documents by id; `lock` locks them in the order of their ids. */
 export async function loadOrders(

@@ -1,5 +1,5 @@
 import { Check, Entity, Index } from 'typeorm';
-import { At, Big, Code, Int, Ref, Text, Uuid } from '../database/columns.js';
+import { At, Big, Code, Int, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
 @Entity('orderLine')
 @Index(['orderId', 'lineKey'], { unique: true })
@@ -50,6 +50,10 @@ export class OrderLine {
 
   @Big({ nullable: true })
   weightMg!: number | null;
+
+  /** Whether it may be left out; null: as its products say. */
+  @OneOf(['yes', 'no'], { nullable: true })
+  leaveOut!: 'yes' | 'no' | null;
 
   @Int({ default: 1 })
   units!: number;

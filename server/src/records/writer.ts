@@ -24,6 +24,7 @@ import { productsOf } from './parts.js';
 import {
   bumpVersion,
   firstShipment,
+  fitOptional,
   heldOfParts,
   lastPosition,
   linesToLink,
@@ -101,6 +102,12 @@ export class OrderWriter {
         gone.map(l => l.id),
       );
     if (added.length > 0) await this.addLines(tx, order, after, added);
+    if (
+      order.lines.some(
+        l => after.lines[l.key] && after.lines[l.key]!.leaveOut !== order.document.lines[l.key]!.leaveOut,
+      )
+    )
+      await fitOptional(tx, order.id);
     return freed;
   }
 
@@ -176,6 +183,7 @@ export class OrderWriter {
       })),
     );
     await tx.of(OrderLine).update({ id: line.id }, { recipeId: recipe.id });
+    await fitOptional(tx, order.id);
     await bumpVersion(tx, order.id);
     return freed;
   }
@@ -216,6 +224,7 @@ export class OrderWriter {
         })),
       ),
     );
+    for (const id of orderIds) await fitOptional(tx, id);
     await toHistory(
       tx,
       orderIds.map(id =>
@@ -300,7 +309,9 @@ export function lineRows(
       shipmentId: at.shipmentId,
       productId: p.productId,
       quantity: p.quantity * quantity,
-      optional: matches.products.get(p.productId)?.facts.optional === true,
+      optional: line.fields.leaveOut
+        ? line.fields.leaveOut === 'yes'
+        : matches.products.get(p.productId)?.facts.optional === true,
     })),
   };
 }

@@ -6,7 +6,6 @@ import {
   MadeId,
   Neighbours,
   OrderPageAnswer,
-  OrderView,
 } from '@auk/contract';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
@@ -38,9 +37,6 @@ export const keptQuestionsQuery = queryOptions({
 export const keepQuestion = (name: string, question: string) => send('orders/questions', { name, question });
 export const forgetQuestion = (id: string) => send(`orders/questions/${id}/forget`);
 
-export const orderQuery = (id: string) =>
-  queryOptions({ queryKey: ['order', id], queryFn: () => get(OrderView, `orders/${id}`) });
-
 /** The orders before and after one in the list of a question. */
 export const besideQuery = (id: string, question: string) =>
   queryOptions({
@@ -61,7 +57,6 @@ export const makeOrder = () => post(MadeId, 'orders', {});
 export const copyOrder = (id: string) => post(MadeId, `orders/${id}/copy`);
 export const starOrder = (id: string, starred: boolean) => send(`orders/${id}/star`, { starred });
 /** Changes of an order whose version is told with them, so that nobody overwrites what they have not seen. */
-export const editOrder = (id: string, edit: object) => send(`orders/${id}/edit`, edit);
 /** One of the acts on an order: `park`, `notes`, `tags` and so on. */
 export const actOnOrder = (id: string, act: string, body: object) => send(`orders/${id}/${act}`, body);
 export const splitOrder = (id: string, split: object) => post(MadeId, `orders/${id}/split`, split);

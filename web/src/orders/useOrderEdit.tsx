@@ -3,12 +3,12 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useRef, useState } from 'react';
 import { Refused } from '../api.js';
 import { changed } from '../asked.js';
+import { editOrder, orderQuery } from '../parts/api.js';
 import { Ask } from '../parts/ask.js';
 import { Changes } from '../parts/Changes.js';
 import { moment } from '../parts/format.js';
 import { ProblemNote } from '../parts/problem.js';
 import textCss from '../parts/text.module.css';
-import { editOrder, orderQuery } from './api.js';
 
 type Edit = Partial<Omit<OrderEdit, 'version'>>;
 /** An edit, or what it is once the edits before it are saved. */

@@ -4,7 +4,9 @@ import {
   BoxesView,
   type BoxIn,
   type BuyLabel,
+  FoundAll,
   LabelView,
+  MadeNo,
   OffersView,
   PhotoRow,
   QueueRow,
@@ -65,6 +67,19 @@ export const photosQuery = (orderId: string) =>
     queryFn: () => get(PhotoRow.array(), `orders/${orderId}/photos`),
   });
 export const photoAddress = (id: string): string => `/api/v1/photos/${id}`;
+
+/** The product that has a code or an SKU; null when none has. */
+export const productByCode = async (text: string): Promise<{ sku: string; name: string } | null> => {
+  const { exact } = await get(FoundAll, `find?text=${encodeURIComponent(text)}`);
+  return exact?.kind === 'product' ? { sku: exact.code, name: exact.name } : null;
+};
+
+/** Releases a list of what an order still wants, set aside for one person; gives its number. */
+export const listFor = async (orderId: string, personId: string): Promise<string> => {
+  const { no } = await post(MadeNo, 'picking/lists', { orderIds: [orderId] });
+  await send(`picking/lists/${no}/hand`, { personId });
+  return no;
+};
 
 /** Takes a closed parcel open again. */
 export const reopenParcel = (no: string) => send(`packing/parcels/${no}/open`);

@@ -25,7 +25,7 @@ const line = (id: string, more: Partial<PackLine> = {}): PackLine => ({
   leftOut: 0,
   ...more,
 });
-const EVERYTHING = { all: true, byHand: true, scale: true };
+const EVERYTHING = { all: true, byHand: true, scale: true, change: true };
 const open = (lines = [line('JAR')], more: Partial<Parameters<typeof openPack>[0]> = {}) =>
   openPack({ orderNo: 'OR-1', lines, boxes: [], ...more });
 const names = (state = open(), may = EVERYTHING) => keysOf(state, may).map(k => `${k.key} ${k.name}`);
@@ -41,9 +41,10 @@ test('a key is there when it does something, and keeps its number', () => {
     '7 all the rest',
     '8 press one',
     '9 photo',
+    'F6 change',
     '0 weigh',
   ]);
-  expect(names(open(), { all: false, byHand: false, scale: false })).toEqual([
+  expect(names(open(), { all: false, byHand: false, scale: false, change: false })).toEqual([
     '1 undo',
     '2 label',
     '3 set aside',

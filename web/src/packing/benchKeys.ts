@@ -1,7 +1,7 @@
 import type { ScanIn } from '@auk/contract';
 import { lineAtHand, openNotes, type PackState, packLineOpen } from '@auk/core';
 
-/** A key of the bench: Alt and its number does what the code does. */
+/** A key of the bench: Alt and its number, or F6, does what the code does. */
 export interface BenchKey {
   key: string;
   name: string;
@@ -14,6 +14,7 @@ export interface BenchMay {
   all: boolean;
   byHand: boolean;
   scale: boolean;
+  change: boolean;
 }
 
 /** The keys that do something now. Each has its number always, so that hands learn them. */
@@ -33,6 +34,7 @@ export function keysOf(state: PackState, may: BenchMay): BenchKey[] {
     may.all && open && { key: '7', name: 'all the rest', scans: 'AUK-ALL' },
     may.byHand && open && one !== undefined && { key: '8', name: 'press one', scans: one, by: 'pressed' },
     { key: '9', name: 'photo', scans: 'AUK-PHOTO' },
+    may.change && { key: 'F6', name: 'change', scans: 'AUK-CHANGE' },
     may.scale && { key: '0', name: 'weigh', scans: 'AUK-WEIGH' },
   ];
   return keys.filter(k => typeof k === 'object');

@@ -6,6 +6,8 @@ import { type LabelDesk } from './useLabelDesk.js';
 export interface Trouble {
   says: string;
   cure: string;
+  /** Wrong when it is not said. */
+  tone?: 'attention';
 }
 
 /** What the bottom says: the label's state once the parcel is closed, else the answer to the last scan. */
@@ -23,7 +25,7 @@ export function answerOf(
       tone: 'attention',
     };
   const problem = trouble ?? desk.problem;
-  if (problem) return { says: problem.says, next: problem.cure, tone: 'wrong' };
+  if (problem) return { says: problem.says, next: problem.cure, tone: trouble?.tone ?? 'wrong' };
   const label = desk.label;
   if (label?.state === 'bought')
     return {

@@ -12,21 +12,22 @@ interface Acts {
   give: (() => void) | null;
 }
 
-/** The bench by keyboard: Alt and a number, F8. */
+/** The bench by keyboard: Alt and a number, F6, F8. */
 export function useBenchKeys(acts: Acts): void {
   const newest = useRef(acts);
   newest.current = acts;
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const { keys, desk, take, give } = newest.current;
-      const digit = event.altKey && /^\d$/.test(event.key);
-      if (!digit && !(event.key === 'F8' && give)) return;
+      const numbered = (event.altKey && /^\d$/.test(event.key)) || event.key === 'F6';
+      if (!numbered && !(event.key === 'F8' && give)) return;
       event.preventDefault();
-      if (!digit) return give?.();
+      if (!numbered) return give?.();
       if (keys !== null) {
         const key = keys.find(k => k.key === event.key);
         if (key) take(key.scans, key.by);
-      } else if (!desk.offers) desk.askAgain();
+      } else if (event.key === 'F6') return;
+      else if (!desk.offers) desk.askAgain();
       else if (desk.label?.state !== 'bought') desk.buy(Number(event.key) - 1);
     };
     window.addEventListener('keydown', press);

@@ -10,3 +10,13 @@ export function Lines({ children }: { children: ReactNode }) {
     </main>
   );
 }
+
+/** What stands beside the lines; it scrolls by keyboard too. */
+export function Beside({ children }: { children: ReactNode }) {
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard (WCAG 2.1.1)
+    <aside className={css.side} tabIndex={0} aria-label="Beside the lines">
+      {children}
+    </aside>
+  );
+}

@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { orderQuery } from '../../parts/api.js';
 import { AnswerBar } from '../../scans/AnswerBar.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
-import { draftPath, orderQuery } from '../api.js';
+import { draftPath } from '../api.js';
 
 const FIRST = {
   says: 'Scan products:',

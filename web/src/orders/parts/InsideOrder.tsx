@@ -1,9 +1,9 @@
 import { formatMoney } from '@auk/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { orderQuery } from '../../parts/api.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
-import { orderQuery } from '../api.js';
 import css from '../orders.module.css';
 import { StopNote } from './StopCure.js';
 

@@ -9,6 +9,7 @@ import { weight } from '../../parts/format.js';
 import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { Picture } from '../../parts/picture.js';
+import { Tick } from '../../parts/Tick.js';
 import textCss from '../../parts/text.module.css';
 import css from '../orders.module.css';
 import type { Save } from '../useOrderEdit.js';
@@ -57,6 +58,15 @@ export function LineRows({ line: l, order, save, can, split }: LineProps) {
         <TableCell className={textCss.quiet}>
           {own && !order.draft ? where(l.parts[0]!.held, l.parts[0]!.quantity) : ''}
           {l.weightMg && <div>declared {weight(l.weightMg)}</div>}
+          {can && !split.on ? (
+            <Tick
+              label="may be left out"
+              checked={mayBeLeftOut(l)}
+              onTick={on => save({ lines: [{ key: l.key, leaveOut: on ? 'yes' : 'no' }] })}
+            />
+          ) : (
+            mayBeLeftOut(l) && <div>may be left out</div>
+          )}
         </TableCell>
         <TableCell align="right">
           <Field
@@ -99,6 +109,9 @@ export function LineRows({ line: l, order, save, can, split }: LineProps) {
     </>
   );
 }
+
+const mayBeLeftOut = (l: OrderLineView): boolean =>
+  l.parts.length > 0 ? l.parts.every(p => p.optional) : l.leaveOut === 'yes';
 
 function UnitsToSplit({ line: l, split }: Pick<LineProps, 'line' | 'split'>) {
   return (

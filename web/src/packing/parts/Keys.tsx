@@ -32,7 +32,11 @@ export function Keys({ keys, take, leave, reopens }: Props) {
         keys.map(({ key, name, scans, by }) => (
           <span key={name} className={ownCss.key}>
             <kbd>{key}</kbd>
-            <Button color="inherit" title={`Alt ${key}`} onClick={() => take(scans, by)}>
+            <Button
+              color="inherit"
+              title={key.length > 1 ? key : `Alt ${key}`}
+              onClick={() => take(scans, by)}
+            >
               {name}
             </Button>
           </span>

@@ -3,6 +3,8 @@ import { lineAtHand, type PackState, packClosed, packScan, parseScan, parseSize 
 import { useQueryClient } from '@tanstack/react-query';
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import { stripQuery } from '../../departures/api.js';
+import { useHeard } from '../../live.js';
+import { editOrder } from '../../parts/api.js';
 import { useMe } from '../../people/useMe.js';
 import { AnswerBar } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
@@ -17,6 +19,7 @@ import { useBenchKeys } from '../useBenchKeys.js';
 import { useLabelDesk } from '../useLabelDesk.js';
 import { useMend } from '../useMend.js';
 import { useScale } from '../useScale.js';
+import { ChangeOrder } from './ChangeOrder.js';
 import { Keys } from './Keys.js';
 import { PackHead } from './PackHead.js';
 import { PackLines } from './PackLines.js';
@@ -69,13 +72,25 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   );
   useFinished(view, state, done);
 
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const { news } = opened;
+  const [trouble, setTrouble] = useState<Trouble | null>(
+    news && { says: news.says, cure: news.next, tone: 'attention' },
+  );
   const fail = useCallback((t: Trouble) => {
     setTrouble(t);
     playTone('wrong');
   }, []);
   const mend = useMend(opened.state.orderNo, early, leave, open, fail);
+  const again = useCallback(() => mend(() => Promise.resolve()), [mend]);
+  useChangedElsewhere(opened.orderId, refresh, view.changed, again);
+  const [changing, setChanging] = useState(false);
   const weigh = useScale(scaleOf, state, scan, fail);
+  const may = {
+    all: can(me, 'pack.all'),
+    byHand: can(me, 'pack.by-hand'),
+    change: can(me, 'orders.change'),
+    scale: scaleOf !== null,
+  };
   const photosWaiting = useKeptPhotos();
   const [typed, setTyped] = useState('');
   /** 0 while no photo is being taken; scanned again it counts on. */
@@ -107,6 +122,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
       const over = desk.label?.state === 'bought' || state.choices.checkOnly;
       return opensAnother(text, over) ? open(text) : scan(text);
     }
+    if (code === 'AUK-CHANGE') return may.change ? setChanging(true) : fail(NO_RIGHT);
     if (code === 'AUK-WEIGH') return weigh();
     if (code === 'AUK-PHOTO') return setPhoto(n => n + 1);
     const unsized = sizeWanted(state);
@@ -124,7 +140,6 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
 
   const hand = state.lines[lineAtHand(state)]?.product;
   const gives = hand && last?.says.startsWith('Unknown code') && can(me, 'codes.give') ? hand : null;
-  const may = { all: can(me, 'pack.all'), byHand: can(me, 'pack.by-hand'), scale: scaleOf !== null };
   const keys = closed ? null : keysOf(state, may);
   useBenchKeys({
     keys,
@@ -151,8 +166,20 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           waiting={waiting}
           offline={offline}
           photos={photosWaiting}
+          refresh={refresh}
         />
       </div>
+      {changing && (
+        <ChangeOrder
+          orderId={opened.orderId}
+          state={state}
+          leave={() => setChanging(false)}
+          save={(version, lines) => {
+            setChanging(false);
+            mend(() => editOrder(opened.orderId, { version, lines, undo: true }));
+          }}
+        />
+      )}
       {photo > 0 && <PhotoTaker now={photo} taken={keep} leave={() => setPhoto(0)} />}
       <AnswerBar answer={answer} where="foot" typed={typed}>
         <Keys
@@ -178,6 +205,23 @@ function useFinished(view: BenchView, state: PackState, done: () => void): void 
   }, [finished, done]);
 }
 
+/** Hears when the order is changed elsewhere, and opens it again when it says something else than is known here. */
+function useChangedElsewhere(
+  orderId: string,
+  refresh: () => Promise<void>,
+  changed: boolean,
+  again: () => void,
+): void {
+  useHeard('orders', orderId, () => void refresh());
+  useEffect(() => {
+    if (changed) again();
+  }, [changed, again]);
+}
+
+const NO_RIGHT: Trouble = {
+  says: 'You may not change what the order wants.',
+  cure: 'Ask the lead, who can do it here or give you that right.',
+};
 /** A photo that could not be kept is not counted. */
 const NO_ROOM: Trouble = {
   says: 'This device has no room for the photo.',

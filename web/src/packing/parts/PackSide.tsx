@@ -14,9 +14,11 @@ import { clock, day, weight } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { OfflineNote } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
+import { Beside } from '../../scans/Lines.js';
 import ownCss from '../packing.module.css';
 import type { LabelDesk } from '../useLabelDesk.js';
 import { BoxDrawing } from './BoxDrawing.js';
+import { Lacking } from './Lacking.js';
 
 interface Props {
   state: PackState;
@@ -25,24 +27,27 @@ interface Props {
   parcelNo: string;
   desk: LabelDesk;
   waiting: number;
+  /** The order is read anew. */
+  refresh: () => void;
   /** Photos that this device keeps because they could not be sent. */
   photos: number;
   offline: boolean;
 }
 
 /** Beside the lines: box and weight while packing, services and label when closed. */
-export function PackSide({ state, view, parcelNo, desk, waiting, offline, photos }: Props) {
+export function PackSide({ state, view, parcelNo, desk, waiting, offline, photos, refresh }: Props) {
   const closed = packClosed(state);
   const bought = desk.label?.state === 'bought';
   return (
-    <aside className={css.side}>
+    <Beside>
       {state.parcels.length > 1 && <ParcelRow state={state} view={view} />}
+      {!closed && view.lacks && <Lacking lacks={view.lacks} orderId={view.orderId} listed={refresh} />}
       {!closed && <AtHand state={state} />}
       {closed && !state.choices.checkOnly && bought && <Bought desk={desk} />}
       {closed && !state.choices.checkOnly && !bought && <Offers desk={desk} parcelNo={parcelNo} />}
       {photos > 0 && <OfflineNote words={`${count(photos, 'photo')} kept here, to be sent.`} />}
       {offline && <OfflineNote words={`No network. ${count(waiting, 'scan')} kept, to be sent.`} />}
-    </aside>
+    </Beside>
   );
 }
 

@@ -3,6 +3,7 @@ import { atDevice, type ReceiveState } from '@auk/core';
 import textCss from '../../parts/text.module.css';
 import css from '../../scans/bench.module.css';
 import { deviceId } from '../../scans/device.js';
+import { Beside } from '../../scans/Lines.js';
 
 export function DockSide({
   state,
@@ -21,7 +22,7 @@ export function DockSide({
   const others = mine.inHand.filter(h => h.lineId !== held?.lineId).reduce((n, h) => n + h.units, 0);
   const units = mine.inHand.filter(h => h.lineId === held?.lineId).reduce((n, h) => n + h.units, 0);
   return (
-    <aside className={css.side}>
+    <Beside>
       <h2>Put away</h2>
       {line ? (
         <>
@@ -48,6 +49,6 @@ export function DockSide({
           ● <span className={textCss.code}>{o.channelNumber}</span> {o.buyer}
         </p>
       ))}
-    </aside>
+    </Beside>
   );
 }
