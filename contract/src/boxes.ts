@@ -19,8 +19,29 @@ export const BoxRow = z.object({
 });
 export type BoxRow = z.infer<typeof BoxRow>;
 
-/** The boxes of the house, those first that are preferred, and the currency of their prices. */
-export const BoxesView = z.object({ boxes: z.array(BoxRow), currency: z.string() });
+/** How boxes are proposed and weights are judged. Padding in tenths of a millimetre; a weight may be off by the larger of the two. */
+export const PackingChoices = z.object({
+  padding: z.number().int().min(0).max(1_000),
+  parcelCostMinor: z.number().int().min(0).max(1_000_000),
+  toleranceMg: z.number().int().min(0).max(10_000_000),
+  tolerancePpm: z.number().int().min(0).max(500_000),
+});
+export type PackingChoices = z.infer<typeof PackingChoices>;
+
+/** What counts while nobody has chosen. */
+export const FIRST_PACKING_CHOICES: PackingChoices = {
+  padding: 127,
+  parcelCostMinor: 600,
+  toleranceMg: 30_000,
+  tolerancePpm: 30_000,
+};
+
+/** The boxes of the house, those first that are preferred, the currency of their prices, and how they are proposed. */
+export const BoxesView = z.object({
+  boxes: z.array(BoxRow),
+  currency: z.string(),
+  choices: PackingChoices,
+});
 export type BoxesView = z.infer<typeof BoxesView>;
 
 export const BoxIn = z.object({

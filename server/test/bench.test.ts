@@ -341,6 +341,27 @@ test('boxes are kept, put into an order, and retired ones are proposed no more',
   const view = await opened((await order(id!)).row.no);
   expect(view.state.boxes.map((b: { code: string }) => b.code)).not.toContain('BX-S');
   expect(view.state.proposed).toEqual([codes[0]]);
+  // How they are proposed, and how far a weight may be off, is the lead's too; an order that is open keeps what it was opened with.
+  const choices = { padding: 400, parcelCostMinor: 0, toleranceMg: 5_000_000, tolerancePpm: 0 };
+  expect((await packer.post('boxes/choices', choices)).status).toBe(403);
+  expect((await lead.post('boxes/choices', { ...choices, padding: -1 })).status).toBe(400);
+  const [plain, soft] = await pickedOrders([
+    ['PAD-1', 'JAR-HEX-12', 2],
+    ['PAD-2', 'JAR-HEX-12', 2],
+  ]);
+  const first = await opened((await order(plain!)).row.no);
+  const was = (await lead.get('boxes')).body.choices;
+  expect((await lead.post('boxes/choices', choices)).status).toBe(200);
+  const second = await opened((await order(soft!)).row.no);
+  const volume = ({ state }: typeof first) => {
+    const { inner } = state.boxes.find((b: { code: string }) => b.code === state.proposed[0]);
+    return inner.length * inner.width * inner.height;
+  };
+  expect(volume(second)).toBeGreaterThan(volume(first));
+  const code = codeOf(second, 'JAR-HEX-12');
+  const weighed = await scans(second.sessionId, [code, code, 'BX-6', '9 lb']);
+  expect(weighed.answer.says).toBe('Weight 9 lb.');
+  await lead.post('boxes/choices', was);
 });
 
 test('a scale gives the weight that lies still, in any unit; one that jitters or hangs is named', async () => {

@@ -62,7 +62,10 @@ function whyNot(state: PackState, box: BenchBox): string {
       return `${l.product.name} has no size, so nobody knows whether it fits.`;
     pieces.push({ ...l.piece, id: l.product.sku, size: l.piece.size, quantity });
   }
-  const tried = tryBox({ ...box, inner: box.inner!, priceMinor: 0 }, pieces, { steps: TRY_STEPS });
+  const tried = tryBox({ ...box, inner: box.inner!, priceMinor: 0 }, pieces, {
+    steps: TRY_STEPS,
+    padding: state.choices.padding,
+  });
   if (tried.fits === 'yes') return '';
   if (tried.fits === 'unknown') return 'It is tight: no way was found to lay all of it.';
   return `Not all of it fits: ${tried.why}. Scan NEXTBOX when it is full.`;

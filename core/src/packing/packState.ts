@@ -109,6 +109,8 @@ export interface PackChoices {
   /** How far a weight may be off, in milligrams and in millionths of what is expected; the larger counts. */
   toleranceMg: number;
   tolerancePpm: number;
+  /** Room around what is fragile, in tenths of a millimetre. */
+  padding: number;
 }
 
 /** State of packing one order, into one parcel after another. */
@@ -153,6 +155,7 @@ export const NO_CHOICES: PackChoices = {
   photo: false,
   toleranceMg: 30_000,
   tolerancePpm: 30_000,
+  padding: 0,
 };
 
 /** What a session is opened with; what is not given is empty. */

@@ -310,7 +310,7 @@ describe('left out, all the rest, changed', () => {
   });
 
   test('a photo of the open box, where it is wanted', () => {
-    const choices = { checkOnly: true, photo: true, toleranceMg: 0, tolerancePpm: 0 };
+    const choices = { checkOnly: true, photo: true, toleranceMg: 0, tolerancePpm: 0, padding: 0 };
     const state = open([line('a', 'JAR', 1)], { choices });
     expect(saysOf(['JAR', 'AUK-CLOSE'], state)).toBe('A photo of the open box is wanted.');
     expect(saysOf(['JAR', 'AUK-PHOTO'], state)).toBe('The photo is kept.');
@@ -321,7 +321,7 @@ describe('left out, all the rest, changed', () => {
 
   test('only checked: closed without box and weight', () => {
     const state = open([line('a', 'JAR', 1)], {
-      choices: { checkOnly: true, photo: false, toleranceMg: 0, tolerancePpm: 0 },
+      choices: { checkOnly: true, photo: false, toleranceMg: 0, tolerancePpm: 0, padding: 0 },
     });
     expect(play(['JAR', 'AUK-CLOSE'], state).effects).toEqual([{ type: 'close', parcel: 1, last: true }]);
   });

@@ -95,7 +95,7 @@ function packBefore6({
     notes: notes.map(text => ({ text, word: null, confirmed })),
     asking: null,
     captured: [],
-    choices: { checkOnly: false, photo: false, toleranceMg: 30_000, tolerancePpm: 30_000 },
+    choices: { checkOnly: false, photo: false, toleranceMg: 30_000, tolerancePpm: 30_000, padding: 0 },
     at: null,
   };
 }

@@ -2,7 +2,6 @@ import {
   type BenchBox,
   type BenchPiece,
   type Box,
-  NO_CHOICES,
   openPack,
   type PackLine,
   type PackState,
@@ -16,19 +15,15 @@ import { Injectable } from '@nestjs/common';
 import { Benches } from '../benches/benches.module.js';
 import { Measures } from '../catalog/catalog.module.js';
 import type { Sql } from '../database/db.js';
-import { HouseService } from '../house/house.module.js';
-import { CatalogService, type Product } from '../products/products.module.js';
+import { Boxes, CatalogService, type Product } from '../products/products.module.js';
 import { linesToPack, packerNotes } from './packing.queries.js';
-
-/** What a parcel costs beside its box, in house minor units, while nobody has said otherwise. */
-const WAY_MINOR = 600;
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
 @Injectable()
 export class Opening {
   constructor(
     private readonly catalog: CatalogService,
-    private readonly house: HouseService,
+    private readonly kinds: Boxes,
     private readonly benches: Benches,
     private readonly measures: Measures,
   ) {}
@@ -36,10 +31,10 @@ export class Opening {
   async state(sql: Sql, order: { id: string; no: number }, device: string): Promise<PackState> {
     const boxes = await this.catalog.boxes(sql);
     const found = await this.lines(sql, order.id);
-    const choices = { ...NO_CHOICES, ...(await this.benches.choices(sql, device)) };
-    const way = await this.house.setting(sql, 'parcelCostMinor', WAY_MINOR);
+    const { parcelCostMinor, ...chosen } = await this.kinds.choices(sql);
+    const choices = { ...chosen, ...(await this.benches.choices(sql, device)) };
     const notes = await packerNotes(sql, order.id);
-    const { lines, proposed } = asPlanned(boxes, found, way);
+    const { lines, proposed } = asPlanned(boxes, found, parcelCostMinor, chosen.padding);
     return openPack({
       orderNo: `OR-${order.no}`,
       lines,
@@ -68,13 +63,14 @@ function asPlanned(
   boxes: readonly Box[],
   lines: PackLine[],
   way: number,
+  padding: number,
 ): { lines: PackLine[]; proposed: string[] } {
   const pieces: Piece[] = [];
   for (const l of lines) {
     if (!l.piece?.size) return { lines, proposed: [] };
     pieces.push({ ...l.piece, id: l.id, size: l.piece.size, quantity: l.wanted });
   }
-  const { parcels } = planBoxes(boxes, pieces, { cost: b => way + b.priceMinor });
+  const { parcels } = planBoxes(boxes, pieces, { cost: b => way + b.priceMinor, padding });
   const order = parcels.flatMap(p => p.placed.map(q => q.piece.id));
   const at = (l: PackLine) => (order.includes(l.id) ? order.indexOf(l.id) : order.length);
   return {

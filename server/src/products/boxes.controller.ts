@@ -1,4 +1,4 @@
-import { BoxesView, BoxIn, BoxOrder, type Person } from '@auk/contract';
+import { BoxesView, BoxIn, BoxOrder, PackingChoices, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
@@ -23,6 +23,16 @@ export class BoxesController {
   @Answers('nothing')
   save(@Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.boxes.save(parse(BoxIn, body), by(me));
+  }
+
+  /** How boxes are proposed, for orders that are opened from now on. */
+  @Post('choices')
+  @HttpCode(200)
+  @May('boxes.change')
+  @Takes({ body: PackingChoices })
+  @Answers('nothing')
+  choose(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.boxes.choose(parse(PackingChoices, body), by(me));
   }
 
   @Post('order')

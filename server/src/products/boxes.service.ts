@@ -1,8 +1,10 @@
-import type { BoxesView, BoxIn } from '@auk/contract';
+import { type BoxesView, type BoxIn, FIRST_PACKING_CHOICES, type PackingChoices } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { Db, type Doer } from '../database/db.js';
+import { Db, type Doer, type Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Box } from './box.entity.js';
+
+const CHOICES = 'packingChoices';
 
 /** The kinds of boxes of the house, in the order in which they are preferred. */
 @Injectable()
@@ -18,7 +20,23 @@ export class Boxes {
     return {
       boxes: rows.map(({ position: _, retiredAt, ...b }) => ({ ...b, retired: retiredAt !== null })),
       currency,
+      choices: await this.choices(this.db),
     };
+  }
+
+  /** How boxes are proposed and weights are judged. */
+  async choices(sql: Sql): Promise<PackingChoices> {
+    return {
+      ...FIRST_PACKING_CHOICES,
+      ...(await this.house.setting<Partial<PackingChoices>>(sql, CHOICES, {})),
+    };
+  }
+
+  async choose(choices: PackingChoices, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      await this.house.set(tx, CHOICES, choices);
+      await tx.tell('boxes', 'choices');
+    });
   }
 
   /** Keeps a box under its code; one with a new code is preferred least. A retired one is proposed no more. */

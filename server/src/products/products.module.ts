@@ -11,6 +11,7 @@ import { ListingsQueries } from './listings.queries.js';
 import { LineMatching } from './matching.js';
 import { StockForSale } from './stockForSale.js';
 
+export { Boxes } from './boxes.service.js';
 export { CatalogService } from './catalog.service.js';
 export { linkListing, pushedListings, putListing, type ToldListing, takeListings } from './listings.js';
 export { ListingsQueries } from './listings.queries.js';
@@ -22,6 +23,6 @@ export { StockForSale } from './stockForSale.js';
   imports: [TypeOrmModule.forFeature([Box, Listing]), StockModule, HouseModule],
   controllers: [BoxesController],
   providers: [Boxes, CatalogService, LineMatching, StockForSale, ListingsQueries],
-  exports: [CatalogService, LineMatching, StockForSale, ListingsQueries],
+  exports: [Boxes, CatalogService, LineMatching, StockForSale, ListingsQueries],
 })
 export class ProductsModule {}

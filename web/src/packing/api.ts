@@ -8,6 +8,7 @@ import {
   LabelView,
   MadeNo,
   OffersView,
+  type PackingChoices,
   PhotoRow,
   QueueRow,
 } from '@auk/contract';
@@ -58,6 +59,7 @@ export const boxesQuery = queryOptions({
 });
 
 export const saveBox = (box: BoxIn) => send('boxes', box);
+export const chooseProposals = (choices: PackingChoices) => send('boxes/choices', choices);
 export const arrangeBoxes = (codes: readonly string[]) => send('boxes/order', { codes });
 
 /** Pictures of an order's open boxes. */

@@ -55,7 +55,11 @@ test('a key is there when it does something, and keeps its number', () => {
   expect(names(open(undefined, { notes: [{ text: 'Read.', word: null }] }))).toContain('4 yes');
   expect(names(open([line('SEED', { optional: true })]))).toContain('6 leave out');
   expect(
-    names(open(undefined, { choices: { checkOnly: true, photo: false, toleranceMg: 0, tolerancePpm: 0 } })),
+    names(
+      open(undefined, {
+        choices: { checkOnly: true, photo: false, toleranceMg: 0, tolerancePpm: 0, padding: 0 },
+      }),
+    ),
   ).toContain('2 close');
 });
 

@@ -1,4 +1,4 @@
-import { openPack, type PackLine, type PackState, seeded } from '@auk/core';
+import { NO_CHOICES, openPack, type PackLine, type PackState, seeded } from '@auk/core';
 import { expect, test } from 'vitest';
 import { backToFront, facesOf, lay, layoutOf, lies, project, wishOf } from './boxDrawing.js';
 
@@ -51,6 +51,7 @@ const sized = (length: number, width: number, height: number) => ({
   size: { length, width, height },
   weightMg: 1_000,
 });
+const padded = { ...NO_CHOICES, padding: 50 };
 const box = {
   code: 'BX-1',
   name: 'B1',
@@ -95,6 +96,13 @@ test('what does not fit is counted, and what cannot be drawn says why', () => {
   expect(none({ size: null, weightMg: 0 })).toEqual({
     why: 'a has no size: no box can be proposed. Measure it, and type it such as 11x9x14 in.',
   });
+  const glass = { ...sized(100, 100, 50), fragile: true };
+  const laid = (choices = NO_CHOICES) =>
+    drawn(
+      openPack({ orderNo: 'OR-1', lines: [line('a', 1, glass)], boxes: [box], proposed: ['BX-1'], choices }),
+    );
+  expect(laid()).toMatchObject({ rest: 0 });
+  expect(laid(padded)).toEqual({ why: 'Box B1 takes none of it by its size.' });
   expect(none(sized(900, 1, 1))).toEqual({ why: 'Box B1 takes none of it by its size.' });
   expect(none(sized(1, 1, 1), [])).toMatchObject({ box: { code: 'BX-1' }, rest: 0 });
   expect(none(sized(900, 1, 1), [])).toEqual({ why: 'No box takes all of it. Scan the one you use.' });

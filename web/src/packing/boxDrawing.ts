@@ -58,6 +58,8 @@ interface Wish {
   pieces: Piece[];
   boxes: Box[];
   own: string | null;
+  /** Room around what is fragile, in tenths of a millimetre. */
+  padding: number;
 }
 
 /** Where the pieces lie in a box, and how many of them do not go into it. */
@@ -95,14 +97,15 @@ export function wishOf(state: PackState): Wish | Why {
   }
   if (pieces.length === 0) return { why: 'Nothing is to be packed.' };
   const boxes = state.boxes.flatMap(b => (b.inner ? [{ ...b, inner: b.inner, priceMinor: 0 }] : []));
-  return { pieces, boxes, own: parcel.boxCode };
+  return { pieces, boxes, own: parcel.boxCode, padding: state.choices.padding };
 }
 
 /** Lays the pieces out. This is the work; it is done anew only when the wish is another. */
 export function lay(wish: Wish | Why): Laid | Why {
   if ('why' in wish) return wish;
-  const { pieces, boxes, own } = wish;
-  const plan = (of: readonly Box[]) => planBoxes(of, pieces, { cost: () => WAY_MINOR, steps: STEPS }).parcels;
+  const { pieces, boxes, own, padding } = wish;
+  const plan = (of: readonly Box[]) =>
+    planBoxes(of, pieces, { cost: () => WAY_MINOR, steps: STEPS, padding }).parcels;
   const box = boxes.find(b => b.code === own);
   if (!box) {
     // No box was chosen: the smallest that takes all of it is proposed.
@@ -111,7 +114,7 @@ export function lay(wish: Wish | Why): Laid | Why {
       ? { box: one.box, placed: one.placed, rest: 0 }
       : { why: 'No box takes all of it. Scan the one you use.' };
   }
-  const tried = tryBox(box, pieces, { steps: STEPS });
+  const tried = tryBox(box, pieces, { steps: STEPS, padding });
   if (tried.fits === 'yes') return { box, placed: tried.placed, rest: 0 };
   const [first] = plan([box]);
   return first

@@ -1,4 +1,5 @@
-import { type BoxRow, can } from '@auk/contract';
+import { type BoxRow, can, type PackingChoices } from '@auk/contract';
+import { minorDigits } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -11,11 +12,13 @@ import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
 import { Sortable, useSorted } from '../../parts/Sortable.js';
 import { say } from '../../parts/say.js';
+import sentenceCss from '../../parts/sentence.module.css';
 import { Tick } from '../../parts/Tick.js';
+import { TypedNumber } from '../../parts/TypedNumber.js';
 import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
 import { SetupNav } from '../../setup/parts/SetupNav.js';
-import { arrangeBoxes, boxesQuery, saveBox } from '../api.js';
+import { arrangeBoxes, boxesQuery, chooseProposals, saveBox } from '../api.js';
 import { type BoxText, NEW_BOX, readBox, textOf } from '../boxText.js';
 
 const KINDS: Options<BoxText['kind']> = [
@@ -46,6 +49,7 @@ export default function BoxesPage() {
         title="Boxes"
         about="What the bench proposes. The cheapest that takes all of it comes first; where two cost the same, the one that stands higher."
       />
+      {all.data && <Proposals choices={all.data.choices} currency={all.data.currency} may={may} />}
       <ProblemNote error={all.error ?? arrange.error} />
       <Sortable
         ids={boxes.map(b => b.code)}
@@ -57,6 +61,40 @@ export default function BoxesPage() {
         ))}
       </Sortable>
       {all.data && may && <BoxForm key={boxes.length} box={null} may currency={all.data.currency} />}
+    </>
+  );
+}
+
+/** How boxes are proposed and weights are judged, as a sentence of which the numbers are changed. */
+function Proposals({ choices, currency, may }: { choices: PackingChoices; currency: string; may: boolean }) {
+  const client = useQueryClient();
+  const save = useMutation({
+    mutationFn: chooseProposals,
+    onSuccess: () => say('Kept, for orders that are opened from now on.'),
+    onSettled: () => changed(client, 'boxes'),
+  });
+  const per = 10 ** minorDigits(currency);
+  const number = (label: string, of: keyof PackingChoices, unit: number, most: number) =>
+    may ? (
+      <TypedNumber
+        label={label}
+        value={choices[of] / unit}
+        least={0}
+        most={most}
+        onType={n => save.mutate({ ...choices, [of]: Math.round(n * unit) })}
+      />
+    ) : (
+      <b>{choices[of] / unit}</b>
+    );
+  return (
+    <>
+      <p className={`${sentenceCss.sentence} ${sentenceCss.small}`}>
+        Around what is fragile {number('Padding in inches', 'padding', 254, 3.9)} in of padding. A further
+        parcel counts as {number('Cost of a parcel', 'parcelCostMinor', per, 10_000)} {currency} beside its
+        box. A weight may be off by {number('Tolerance in grams', 'toleranceMg', 1_000, 10_000)} g or{' '}
+        {number('Tolerance in percent', 'tolerancePpm', 10_000, 50)} %, whichever is more.
+      </p>
+      <ProblemNote error={save.error} />
     </>
   );
 }
