@@ -5,6 +5,7 @@ import { wordsOf } from '../../api.js';
 import { useMe } from '../../people/useMe.js';
 import { OfflineNote } from '../../scans/AnswerBar.js';
 import { listFor } from '../api.js';
+import css from '../packing.module.css';
 
 /** What the order wants and is not here, and a list to fetch it by. */
 export function Lacking({ lacks, orderId, listed }: { lacks: string; orderId: string; listed: () => void }) {
@@ -24,7 +25,7 @@ export function Lacking({ lacks, orderId, listed }: { lacks: string; orderId: st
     setBusy(false);
   };
   return (
-    <section>
+    <section className={css.lacking}>
       <h2>▲ Not here yet</h2>
       <p>{lacks}</p>
       {!onList && can(me, 'lists.release') && (
