@@ -3,6 +3,7 @@ import { Workbox } from 'workbox-window';
 import { outbox } from './scans/theOutbox.js';
 
 const HOUR_MS = 3_600_000;
+const FIRST_SCAN_MS = 4_000;
 
 /** Takes the new version that waits; null while none does. */
 let take: (() => void) | null = null;
@@ -28,8 +29,9 @@ export function startOffline(): void {
     };
     takeIfQuiet();
   });
-  const begin = () => void worker.register().catch(() => undefined);
-  // What is on the screen comes first.
+  const register = () => void worker.register().catch(() => undefined);
+  // What is on the screen comes first, and the first scan: all pages are fetched then, which keeps a slow device busy.
+  const begin = () => setTimeout(register, FIRST_SCAN_MS);
   if (document.readyState === 'complete') begin();
   else window.addEventListener('load', begin, { once: true });
   setInterval(() => void worker.update().catch(() => undefined), HOUR_MS);
