@@ -221,7 +221,7 @@ export class Db extends Sql {
   async tx<T>(doer: Doer, work: (tx: Tx) => Promise<T>): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
-        return await this.source.transaction('READ COMMITTED', m => work(new Tx(m, doer.personId, doer.at)));
+        return await this.source.transaction(m => work(new Tx(m, doer.personId, doer.at)));
       } catch (error) {
         if (attempt >= TRIES || !DEADLOCK.has(errnoOf(error) ?? 0)) throw error;
         // Whoever was in the way goes first; a random share of the wait keeps two from meeting again.

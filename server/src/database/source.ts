@@ -21,7 +21,7 @@ interface RawPool {
 
 /** What every session of the application sets for itself, whatever the server's defaults are. */
 const SESSION =
-  "SET SESSION time_zone = '+00:00', SESSION sql_mode = 'STRICT_TRANS_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO'";
+  "SET SESSION time_zone = '+00:00', SESSION sql_mode = 'STRICT_TRANS_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO', SESSION tx_isolation = 'READ-COMMITTED'";
 
 /** Opens a data source whose sessions count time in UTC and refuse what does not fit, on every connection of the pool. */
 export async function openDataSource(at: DatabaseAddress): Promise<DataSource> {

@@ -77,6 +77,19 @@ export function parcelsOf(
   );
 }
 
+/** The same by the session at the bench, with where the order lies. */
+export function parcelsOfSession(
+  sql: Sql,
+  sessionId: string,
+): Promise<
+  (Pick<Parcel, 'id' | 'seq' | 'placeId' | 'orderId' | 'shipmentId'> & Pick<Order, 'warehouseId'>)[]
+> {
+  return sql.rows(
+    'SELECT c.id, c.seq, c.placeId, c.orderId, c.shipmentId, o.warehouseId FROM scanSession x JOIN orders o ON o.id = x.orderId JOIN parcel c ON c.orderId = o.id WHERE x.id = ? ORDER BY c.seq',
+    [sessionId],
+  );
+}
+
 /** A parcel by its number, with its live label. */
 export function parcelByNo(
   sql: Sql,
@@ -93,14 +106,8 @@ export function parcelByNo(
   );
 }
 
-export function orderOfSession(
-  sql: Sql,
-  sessionId: string,
-): Promise<{ orderId: string; warehouseId: string } | null> {
-  return sql.one(
-    'SELECT o.id AS orderId, o.warehouseId FROM scanSession x JOIN orders o ON o.id = x.orderId WHERE x.id = ?',
-    [sessionId],
-  );
+export function orderOfSession(sql: Sql, sessionId: string): Promise<{ orderId: string } | null> {
+  return sql.one('SELECT orderId FROM scanSession WHERE id = ?', [sessionId]);
 }
 
 export function benchRow(

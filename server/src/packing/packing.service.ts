@@ -20,14 +20,7 @@ import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotAllowed, NotHere, TooLate } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
-import {
-  event,
-  leaveOut,
-  productsOf,
-  refreshStages,
-  refuseBuild,
-  toHistory,
-} from '../records/records.module.js';
+import { event, leaveOut, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import { BenchViews, lacking } from './benchViews.service.js';
@@ -38,7 +31,7 @@ import {
   orderOfSession,
   orderWanting,
   parcelByNo,
-  parcelsOf,
+  parcelsOfSession,
   partsPacked,
   serialHolder,
   sessionOfOrder,
@@ -249,12 +242,15 @@ export class PackingService {
     effects: readonly PackEffect[],
     after: PackState,
   ): Promise<void> {
-    const { orderId, warehouseId } = (await orderOfSession(tx, sessionId))!;
-    const parcels = await parcelsOf(tx, orderId);
+    const parcels = await parcelsOfSession(tx, sessionId);
+    const { orderId, warehouseId, shipmentId } = parcels[0]!;
+    // The session holds what goes into its open parcel; who closes one, or opens the next, holds the parcels too.
+    const moved = effects.flatMap(e => ('lineId' in e ? after.lines.find(l => l.id === e.lineId)! : []));
+    const seals = effects.some(e => e.type === 'close');
     await lockAll(tx, {
       orders: [orderId],
-      parcel: parcels.map(p => p.id),
-      productStock: await productsOf(tx, orderId),
+      parcel: seals ? parcels.map(p => p.id) : [],
+      productStock: (seals ? after.lines : moved).map(l => l.product.id),
     });
     const parcelOf = (seq: number) => parcels.find(p => p.seq === seq)!;
     for (const e of effects) {
@@ -263,7 +259,7 @@ export class PackingService {
         await this.capture(tx, parcelOf(e.captured.parcel), e.captured, e.takenBack, after);
       if (e.type === 'leave out') await leaveOut(tx, e.lineId, e.units);
       if (e.type === 'next parcel')
-        await this.openParcel(tx, { id: orderId, warehouseId, shipmentId: parcels[0]!.shipmentId }, e.parcel);
+        await this.openParcel(tx, { id: orderId, warehouseId, shipmentId }, e.parcel);
       if (e.type === 'close') {
         const { boxCode, weightMg } = after.parcels.find(p => p.no === e.parcel)!;
         if (e.last) await this.refuseUnfinished(tx, orderId, after);
