@@ -768,6 +768,8 @@ test('a line may be left out though its product says nothing, and must go along 
   const last = await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12'), codeOf(view, 'JKT-L')]);
   expect(last.answer.says).toBe('All that must go in is in. What is left may be left out.');
   // As its products say again.
+  await edited(id, { lines: [{ key: await keyOf(id, 'JKT-L'), leaveOut: null }] });
+  expect(await optional()).toEqual({ 'JAR-HEX-12': false, 'BOOK-1ST': true, 'JKT-L': true });
   await edited(id, { lines: [{ key: await keyOf(id, 'BOOK-1ST'), leaveOut: null }] });
   expect((await opened((await order(id)).row.no)).news.says).toContain('must go along');
   expect((await scans(view.sessionId, ['AUK-WITHOUT'])).answer.says).toBe(

@@ -211,6 +211,12 @@ test('goods are understood by element strings and Digital Links in the scan fiel
     const judged = await lead.post(`stock/counts/sessions/${count}/scans`, scanOf(text));
     expect(judged.body.answer).toMatchObject({ kind: 'counted', tone: 'right' });
   }
+  // The lot counts where the product is kept by lots, and nowhere else.
+  const strips = (await productOf(lead, 'MIT-STR-10')).codes[0].code.padStart(14, '0');
+  const last = await lead.post(`stock/counts/sessions/${count}/scans`, scanOf(`(01)${strips}(10)L7`));
+  const lots = last.body.state.lines.map((l: { sku: string; lot: string | null }) => [l.sku, l.lot]);
+  expect(lots).toContainEqual(['MIT-STR-10', 'L7']);
+  expect(lots).toContainEqual(['JAR-HEX-12', null]);
 });
 
 test('purchase orders by file: several lines one order, the same file again makes nothing new', async () => {

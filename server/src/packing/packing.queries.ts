@@ -77,17 +77,20 @@ export function parcelsOf(
   );
 }
 
-/** The same by the session at the bench, with where the order lies. */
-export function parcelsOfSession(
-  sql: Sql,
+/** Locks the order of a session at the bench and its parcels; gives them as they were opened, with where the order lies. */
+export async function lockParcelsOfSession(
+  tx: Tx,
   sessionId: string,
 ): Promise<
   (Pick<Parcel, 'id' | 'seq' | 'placeId' | 'orderId' | 'shipmentId'> & Pick<Order, 'warehouseId'>)[]
 > {
-  return sql.rows(
-    'SELECT c.id, c.seq, c.placeId, c.orderId, c.shipmentId, o.warehouseId FROM scanSession x JOIN orders o ON o.id = x.orderId JOIN parcel c ON c.orderId = o.id WHERE x.id = ? ORDER BY c.seq',
+  const rows = await tx.rows<Awaited<ReturnType<typeof lockParcelsOfSession>>[number]>(
+    'SELECT c.id, c.seq, c.placeId, c.orderId, c.shipmentId, o.warehouseId FROM scanSession x JOIN orders o ON o.id = x.orderId JOIN parcel c ON c.orderId = o.id WHERE x.id = ? ORDER BY c.seq FOR UPDATE',
     [sessionId],
   );
+  tx.hold('orders', [rows[0]!.orderId]);
+  tx.holding('parcel', rows);
+  return rows;
 }
 
 /** A parcel by its number, with its live label. */

@@ -27,11 +27,11 @@ import { BenchViews, lacking } from './benchViews.service.js';
 import { Opening } from './opening.service.js';
 import {
   lockForPacking,
+  lockParcelsOfSession,
   type OrderHead,
   orderOfSession,
   orderWanting,
   parcelByNo,
-  parcelsOfSession,
   partsPacked,
   serialHolder,
   sessionOfOrder,
@@ -242,14 +242,11 @@ export class PackingService {
     effects: readonly PackEffect[],
     after: PackState,
   ): Promise<void> {
-    const parcels = await parcelsOfSession(tx, sessionId);
+    const parcels = await lockParcelsOfSession(tx, sessionId);
     const { orderId, warehouseId, shipmentId } = parcels[0]!;
-    // The session holds what goes into its open parcel; who closes one, or opens the next, holds the parcels too.
     const moved = effects.flatMap(e => ('lineId' in e ? after.lines.find(l => l.id === e.lineId)! : []));
     const seals = effects.some(e => e.type === 'close');
     await lockAll(tx, {
-      orders: [orderId],
-      parcel: seals ? parcels.map(p => p.id) : [],
       productStock: (seals ? after.lines : moved).map(l => l.product.id),
     });
     const parcelOf = (seq: number) => parcels.find(p => p.seq === seq)!;

@@ -1,9 +1,10 @@
 import { canonicalCode, type KnownThing } from '@auk/core';
-import type { Sql } from '../database/db.js';
+import type { Sql, Tx } from '../database/db.js';
 import type { PickList } from '../lists/pickList.entity.js';
 import type { Person } from '../people/person.entity.js';
 import type { Order } from '../records/order.entity.js';
 import type { Place } from '../stock/place.entity.js';
+import type { ScanSession } from './scanSession.entity.js';
 
 interface KnownRow {
   kind: KnownThing['kind'];
@@ -18,8 +19,8 @@ interface KnownRow {
 export async function knownThing(sql: Sql, text: string): Promise<KnownThing | null> {
   const code = canonicalCode(text.slice(0, 100));
   const row = await sql.one<KnownRow>(
-    `SELECT 'product' AS kind, p.name, p.sku, c.units, JSON_VALUE(p.facts, '$.lots') = 'true' AS lots, p.stage = 'Retired' AS retired FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
-     UNION ALL SELECT 'product', name, sku, 1, JSON_VALUE(facts, '$.lots') = 'true', stage = 'Retired' FROM product WHERE sku = ?
+    `SELECT 'product' AS kind, p.name, p.sku, c.units, JSON_VALUE(p.facts, '$.lots') = 1 AS lots, p.stage = 'Retired' AS retired FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?
+     UNION ALL SELECT 'product', name, sku, 1, JSON_VALUE(facts, '$.lots') = 1, stage = 'Retired' FROM product WHERE sku = ?
      UNION ALL SELECT IF(kind IN ('tote', 'trolley', 'staging'), kind, 'place'), code, NULL, NULL, NULL, NULL FROM place WHERE code = ? AND kind <> 'parcel'
      UNION ALL SELECT 'order', CONCAT('order ', channelNumber), NULL, NULL, NULL, NULL FROM orders WHERE channelNumber = ? OR no = ?
      UNION ALL SELECT 'box', CONCAT('box ', name), NULL, NULL, NULL, NULL FROM box WHERE code = ? LIMIT 1`,
@@ -78,4 +79,23 @@ export async function oldSessions(sql: Sql, days: number): Promise<string[]> {
 /** Whether somebody has this id. */
 export async function isPerson(sql: Sql, id: string): Promise<boolean> {
   return (await sql.one<Pick<Person, 'id'>>('SELECT id FROM person WHERE id = ?', [id])) !== null;
+}
+
+/** A scan that was judged before, by the id that its device gave it. */
+export function earlierScan(sql: Sql, id: string): Promise<{ sessionId: string; answer: string } | null> {
+  return sql.one('SELECT sessionId, answer FROM scanEvent WHERE id = ?', [id]);
+}
+
+/** Locks a session and reads it. */
+export function lockSession(
+  tx: Tx,
+  id: string,
+): Promise<
+  | (Pick<ScanSession, 'id' | 'kind' | 'closedAt' | 'personId' | 'device' | 'reducers'> & { state: string })
+  | null
+> {
+  return tx.one(
+    'SELECT id, kind, state, closedAt, personId, device, reducers FROM scanSession WHERE id = ? FOR UPDATE',
+    [id],
+  );
 }

@@ -3,11 +3,11 @@ import { type Answer, carried, type KnownThing, REDUCERS, type Scan, type Step }
 import { Injectable } from '@nestjs/common';
 import { In, IsNull } from 'typeorm';
 import { refuseTooOld } from '../acts/age.js';
-import { Db, newId, type Tx } from '../database/db.js';
+import { Db, fromJson, newId, type Tx } from '../database/db.js';
 import { Busy, Malformed, NotHere, TooLate } from '../http/problem.js';
 import { ScanEvent } from './scanEvent.entity.js';
 import { ScanSession, type SessionKind } from './scanSession.entity.js';
-import { isPerson, knownThing, oldSessions } from './scans.queries.js';
+import { earlierScan, isPerson, knownThing, lockSession, oldSessions } from './scans.queries.js';
 
 /** A stored session of scans; `state` follows from `opened` and the events. */
 export interface SessionRow<S> {
@@ -75,13 +75,11 @@ export class ScansService {
     const session = await this.lock<S>(tx, sessionId);
     if (session.kind !== kind)
       throw new NotHere('That scan session', 'Open the list or the order again by its code.');
-    const earlier = await tx
-      .of(ScanEvent)
-      .findOne({ where: { id: scan.id }, select: { sessionId: true, answer: true } });
+    const earlier = await earlierScan(tx, scan.id);
     if (earlier) {
       if (earlier.sessionId !== sessionId)
         throw new Malformed('A scan with this id was made in another session', 'Scan it again.');
-      return { answer: earlier.answer as Answer, state: session.state, repeated: true };
+      return { answer: fromJson<Answer>(earlier.answer), state: session.state, repeated: true };
     }
     if (session.closedAt && BOOKED.has(session.kind))
       throw new TooLate('What was counted here is in the books already.', 'Begin anew and scan it again.');
@@ -248,22 +246,10 @@ export class ScansService {
 
   /** Locks a session and reads it, its state as the reducers of today understand it. */
   async lock<S>(tx: Tx, sessionId: string): Promise<SessionRow<S>> {
-    const row = await tx.of(ScanSession).findOne({
-      where: { id: sessionId },
-      select: {
-        id: true,
-        kind: true,
-        state: true,
-        closedAt: true,
-        personId: true,
-        device: true,
-        reducers: true,
-      },
-      lock: { mode: 'pessimistic_write' },
-    });
+    const row = await lockSession(tx, sessionId);
     if (!row) throw new NotHere('That scan session', 'Open the list or the order again by its code.');
     const { reducers, ...session } = row;
-    const stored = row.state as S;
+    const stored = fromJson<S>(row.state);
     if (reducers === REDUCERS) return { ...session, state: stored };
     const state = carried(stored, reducers);
     if (state === null)
