@@ -142,6 +142,8 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   );
   app.use(
     compression({
+      // In a house's own network an answer to a scan is sent sooner than it is squeezed.
+      threshold: 16_384,
       filter: (request: Request, response: Response) =>
         !request.url.includes('/live') && compression.filter(request, response),
     }),
