@@ -351,3 +351,54 @@ test('the lead changes the order at the bench by scanner alone; what the office 
   for (const text of ['5 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
   await expect(part(page, 'offer').first()).toBeVisible();
 });
+
+test('an order of sixty lines, one of hundreds of units: what is wanted stays in view, what is done steps aside', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const plain = (await look(page.request, 'products?size=200')).rows.filter(
+    (p: { kind: string; stage: string; free: number; codes: unknown[]; facts: Record<string, unknown> }) =>
+      p.kind === 'piece' &&
+      p.stage === 'Live' &&
+      p.free > 0 &&
+      p.codes.length > 0 &&
+      ['serials', 'lots', 'expiry', 'warning', 'question', 'optional', 'alone'].every(f => !p.facts[f]),
+  );
+  const most = plain.find((p: { sku: string }) => p.sku === 'BOOK-1ST');
+  const units = 300;
+  // A full pallet of them was found.
+  const { seen } = await look(page.request, `places/${most.places[0].code}`);
+  const found = await page.request.post('/api/v1/stock/counts', {
+    data: {
+      key: crypto.randomUUID(),
+      place: most.places[0].code,
+      seen,
+      reason: 'cycle count',
+      lines: [{ sku: most.sku, lot: null, counted: 1_000 }],
+    },
+  });
+  expect(found.status()).toBe(200);
+  const others = plain.filter((p: { sku: string }) => p.sku !== most.sku).slice(0, 59);
+  expect(others).toHaveLength(59);
+  const { no } = await pickedOf(page, 'PK-12', 'Long Buyer', [
+    [most.sku, units],
+    ...others.map((p: { sku: string }): [string, number] => [p.sku, 1]),
+  ]);
+  await atBench(page, no, 'Long Buyer');
+  const wanted = part(page, 'line').filter({ has: page.getByText(most.sku, { exact: true }) });
+  const [{ code }] = most.codes.filter((c: { units: number }) => c.units === 1);
+  await scan(page, code);
+  await expect(says(page)).toHaveText(`Right. 1 of ${units} ${most.name}.`);
+  // Wherever it stands among the lines, it is on the screen, and so is how many are in.
+  await expect(wanted).toBeInViewport({ ratio: 1 });
+  await scan(page, 'AUK-ALL');
+  await expect(page.getByText(`✓ 1 line of 60 complete, ${units} pieces in.`)).toBeVisible();
+  await expect(wanted).toBeHidden();
+  for (const p of others.slice(40, 44)) {
+    await scan(page, p.codes[0].code);
+    await expect(says(page)).toContainText(`${p.name}, complete`);
+  }
+  await expect(page.getByText(`✓ 5 lines of 60 complete, ${units + 4} pieces in.`)).toBeVisible();
+  // What no one box takes goes into several; nothing is wider than the screen.
+  expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBe(0);
+});

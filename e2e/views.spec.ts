@@ -150,6 +150,9 @@ test('a walk, an order at the bench, a handover and a count pass the accessibili
   await scan(page, picked.no);
   await expect(part(page, 'line').first()).toBeVisible();
   await passes(page);
+  await page.keyboard.press('F6');
+  await expect(page.getByRole('dialog').getByRole('list', { name: 'Lines' })).toBeVisible();
+  await passes(page);
   const { departures } = await look(page.request, 'departures/board');
   await page.goto(
     `/departures/${departures.find((d: { bar: { labelled: number } }) => d.bar.labelled > 0).no}`,

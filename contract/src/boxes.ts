@@ -30,7 +30,7 @@ export type PackingChoices = z.infer<typeof PackingChoices>;
 
 /** What counts while nobody has chosen. */
 export const FIRST_PACKING_CHOICES: PackingChoices = {
-  padding: 127,
+  padding: 51,
   parcelCostMinor: 600,
   toleranceMg: 30_000,
   tolerancePpm: 30_000,

@@ -74,17 +74,18 @@ function Proposals({ choices, currency, may }: { choices: PackingChoices; curren
     onSettled: () => changed(client, 'boxes'),
   });
   const per = 10 ** minorDigits(currency);
+  const shown = (of: keyof PackingChoices, unit: number) => Math.round((choices[of] / unit) * 100) / 100;
   const number = (label: string, of: keyof PackingChoices, unit: number, most: number) =>
     may ? (
       <TypedNumber
         label={label}
-        value={choices[of] / unit}
+        value={shown(of, unit)}
         least={0}
         most={most}
         onType={n => save.mutate({ ...choices, [of]: Math.round(n * unit) })}
       />
     ) : (
-      <b>{choices[of] / unit}</b>
+      <b>{shown(of, unit)}</b>
     );
   return (
     <>
