@@ -776,3 +776,26 @@ test('a line may be left out though its product says nothing, and must go along 
     'Nothing of this order may be left out.',
   );
 });
+
+test('the box that a product prefers is proposed when all goes into it, and when nobody knows a size', async () => {
+  const { version } = (await lead.get('products/BOOK-1ST')).body;
+  const fields = { box: 'BX-4' };
+  expect((await lead.post('products/BOOK-1ST', { version, fields })).status).toBe(200);
+  const ids = await pickedOrders([
+    ['OWN-1', 'BOOK-1ST', 1],
+    ['OWN-2', 'BOOK-1ST', 1],
+    ['OWN-2', 'SED-PHA', 1],
+  ]);
+  for (const id of ids) expect((await opened((await order(id)).row.no)).state.proposed).toEqual(['BX-4']);
+  const now = (await lead.get('products/BOOK-1ST')).body;
+  await lead.post('products/BOOK-1ST', {
+    version: now.version,
+    fields: { box: 'BX-1', length: null, width: null, height: null },
+  });
+  const [unsized] = await pickedOrders([['OWN-3', 'BOOK-1ST', 1]]);
+  const view = await opened((await order(unsized!)).row.no);
+  expect([view.state.proposed, view.state.lines[0].piece.size]).toEqual([['BX-1'], null]);
+  const { length, width, height } = now.size;
+  const last = (await lead.get('products/BOOK-1ST')).body.version;
+  await lead.post('products/BOOK-1ST', { version: last, fields: { box: null, length, width, height } });
+});

@@ -9,6 +9,7 @@ import {
   planBoxes,
   type ScanProduct,
   type Size,
+  tryBox,
   type UnitWants,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
@@ -30,11 +31,11 @@ export class Opening {
 
   async state(sql: Sql, order: { id: string; no: number }, device: string): Promise<PackState> {
     const boxes = await this.catalog.boxes(sql);
-    const found = await this.lines(sql, order.id);
+    const { lines: found, preferred } = await this.found(sql, order.id);
     const { parcelCostMinor, ...chosen } = await this.kinds.choices(sql);
     const choices = { ...chosen, ...(await this.benches.choices(sql, device)) };
     const notes = await packerNotes(sql, order.id);
-    const { lines, proposed } = asPlanned(boxes, found, parcelCostMinor, chosen.padding);
+    const { lines, proposed } = asPlanned(boxes, found, { ...chosen, parcelCostMinor, preferred });
     return openPack({
       orderNo: `OR-${order.no}`,
       lines,
@@ -47,6 +48,11 @@ export class Opening {
 
   /** The lines of an order that are here to be packed. */
   async lines(sql: Sql, orderId: string): Promise<PackLine[]> {
+    return (await this.found(sql, orderId)).lines;
+  }
+
+  /** The lines that are here, and the boxes that their products prefer. */
+  private async found(sql: Sql, orderId: string): Promise<{ lines: PackLine[]; preferred: string[] }> {
     const rows = await linesToPack(sql, orderId);
     const all = await this.catalog.withParts(
       sql,
@@ -54,23 +60,43 @@ export class Opening {
     );
     const unsized = rows.map(r => r.productId).filter(id => !all.get(id)!.size);
     const measured = unsized.length > 0 ? await this.measures.sizes(sql, unsized) : new Map<string, Size>();
-    return rows.map(r => toLine(r, all, measured));
+    const preferred = rows.map(r => all.get(r.productId)!.facts.box);
+    return {
+      lines: rows.map(r => toLine(r, all, measured)),
+      preferred: [
+        ...new Set(preferred.flatMap(b => (typeof b === 'string' && b.trim() !== '' ? b.trim() : []))),
+      ],
+    };
   }
 }
 
-/** The boxes of the cheapest plan, one for each parcel, and the lines in the order in which they go in; as they came while a size is not known. */
+/** What boxes are proposed by: padding, what a parcel counts beside its box, and the boxes that products prefer. */
+interface Proposing {
+  padding: number;
+  parcelCostMinor: number;
+  preferred: readonly string[];
+}
+
+/**
+ * The boxes for an order, one for each parcel, and the lines in the order in which they go in; as they came while a size is not known.
+ * The one box that its products prefer comes first when all of it goes in, or nobody can tell; else the cheapest plan.
+ */
 function asPlanned(
   boxes: readonly Box[],
   lines: PackLine[],
-  way: number,
-  padding: number,
+  { padding, parcelCostMinor, preferred }: Proposing,
 ): { lines: PackLine[]; proposed: string[] } {
+  const own = preferred.length === 1 ? boxes.find(b => b.code === preferred[0]) : undefined;
   const pieces: Piece[] = [];
   for (const l of lines) {
-    if (!l.piece?.size) return { lines, proposed: [] };
+    if (!l.piece?.size) return { lines, proposed: own ? [own.code] : [] };
     pieces.push({ ...l.piece, id: l.id, size: l.piece.size, quantity: l.wanted });
   }
-  const { parcels } = planBoxes(boxes, pieces, { cost: b => way + b.priceMinor, padding });
+  const tried = own && tryBox(own, pieces, { padding });
+  const parcels =
+    own && tried?.fits === 'yes'
+      ? [{ box: own, placed: tried.placed }]
+      : planBoxes(boxes, pieces, { cost: b => parcelCostMinor + b.priceMinor, padding }).parcels;
   const order = parcels.flatMap(p => p.placed.map(q => q.piece.id));
   const at = (l: PackLine) => (order.includes(l.id) ? order.indexOf(l.id) : order.length);
   return {
