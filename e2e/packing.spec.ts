@@ -262,6 +262,22 @@ test('a code that nobody knows is given at the bench and counts; a closed parcel
   await expect(says(page)).toContainText('Label bought');
   await scan(page, 'AUK-REOPEN');
   await expect(says(page)).toContainText('has its label already');
+  // Voided by scanner alone, it may be opened again, and another label is bought.
+  await scan(page, 'AUK-VOID');
+  await expect(page.getByRole('dialog')).toContainText('Void the label of PA-');
+  await scan(page, 'AUK-YES');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(part(page, 'offer').first()).toBeVisible();
+  await expect.poll(async () => (await look(page.request, `orders/${id}`)).row.stage).toBe('Packed');
+  expect((await look(page.request, `orders/${id}`)).history.at(-1).says).toMatch(
+    /voided; \$[\d.]+ come back/,
+  );
+  await scan(page, 'AUK-REOPEN');
+  await expect.poll(async () => (await look(page.request, `orders/${id}`)).row.stage).toBe('Picked');
+  for (const text of ['BX-2', '2 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  await expect(part(page, 'offer').first()).toBeVisible();
+  await page.keyboard.press('Alt+1');
+  await expect(says(page)).toContainText('Label bought');
 });
 
 test('a size typed at the bench proposes a box at once, and waits for the office to take it on', async ({

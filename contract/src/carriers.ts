@@ -50,12 +50,20 @@ export const CarrierBought = z.object({
 });
 export type CarrierBought = z.infer<typeof CarrierBought>;
 
+/** A purchase that is to be taken back, by the key that it was bought under; asking twice takes it back once. */
+export const CarrierVoid = z.object({ key: z.string().min(1) });
+export type CarrierVoid = z.infer<typeof CarrierVoid>;
+
+/** A purchase that was taken back, and what of its price comes back. */
+export const CarrierVoided = z.object({ key: z.string(), refundMinor: z.number().int().min(0) });
+export type CarrierVoided = z.infer<typeof CarrierVoided>;
+
 /** A refusal in the carrier's words. */
 export const CarrierRefused = z.object({ refused: z.string() });
 
 /** How a stand-in is told to misbehave; each counts down its `times`. */
 export const Mischief = z.object({
-  on: z.enum(['quote', 'buy', 'find', 'pull', 'push']),
+  on: z.enum(['quote', 'buy', 'find', 'void', 'pull', 'push']),
   how: z.enum([
     'late',
     'fail after',

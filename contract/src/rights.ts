@@ -27,6 +27,7 @@ export const RIGHTS = {
   'parcels.open': { words: 'Take closed parcels open again', roles: ['lead', 'packer'] },
   'benches.change': { words: 'Set up benches and printers', roles: ['lead'] },
   'boxes.change': { words: 'Keep the kinds of boxes', roles: ['lead'] },
+  'labels.void': { words: 'Void bought labels', roles: ['lead', 'packer'] },
   'labels.print': { words: 'Print labels again', roles: ['lead', 'packer', 'office'] },
   handover: { words: 'Hand parcels over and close departures', roles: ['lead', 'packer'] },
   'departures.cancel': { words: 'Cancel collections', roles: ['lead'] },

@@ -193,8 +193,8 @@ export const ELSEWHERE: Record<string, Where> = {
     'picking/pages/PickPage',
     'Pick lists',
   ],
-  'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.':
-    ['orders/parts/OrderActs', 'Park the order'],
+  'Void its label at the bench and take the parcel open again, then do it again. Park the order when the parcel must not leave.':
+    ['packing/parts/Keys', 'AUK-VOID'],
   'Ask the bench to finish it, or to take everything out with Undo; then do it again.': [
     'packing/benchKeys.ts',
     'AUK-UNDO',
@@ -229,6 +229,7 @@ export const ELSEWHERE: Record<string, Where> = {
 
 /** Cures that are found outside Auk: in a spreadsheet, at the channel, in words between people. */
 export const OUTSIDE = [
+  'Its label stays; ask the carrier to give the parcel back.',
   'Begin anew with npm start -- --own --fresh, or take another folder: AUK_DATA=folder npm start -- --own',
   'Start it with npm start -- --own, or take another folder for the demo: AUK_DATA=folder npm start',
   'Look at the lines that the start command printed; the newest code counts.',
@@ -256,6 +257,7 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Look at the parcel again.',
   'Choose somebody who works here.',
   'Another picker takes it over by scanning its code.',
   'Give at least one aisle and the cross aisle at its end.',

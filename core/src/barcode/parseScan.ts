@@ -42,6 +42,7 @@ export const COMMANDS = [
   'WEIGH',
   'REOPEN',
   'CHANGE',
+  'VOID',
 ] as const;
 export type Command = (typeof COMMANDS)[number];
 

@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from '../result.js';
 
-/** States of buying a label: intended -> asked -> bought | refused | unknown -> (recover) -> bought | refused; bought -> void asked -> voided. */
+/** States of buying a label: intended -> asked -> bought | refused | unknown -> (recover) -> bought | refused; bought -> void asked -> voided | bought. */
 export type LabelState = 'intended' | 'asked' | 'bought' | 'refused' | 'unknown' | 'void asked' | 'voided';
 
 /**
@@ -17,7 +17,9 @@ export type LabelEvent =
   /** Intended and never asked for, or asked for and unknown to the carrier, and not wanted any more. */
   | { type: 'called off'; why: string }
   | { type: 'ask void' }
-  | { type: 'answered voided' };
+  | { type: 'answered voided' }
+  /** The carrier keeps the money: the label stays what it was. */
+  | { type: 'void refused'; why: string };
 
 const NEXT: Record<LabelState, Partial<Record<LabelEvent['type'], LabelState>>> = {
   intended: { ask: 'asked', 'called off': 'refused' },
@@ -35,7 +37,7 @@ const NEXT: Record<LabelState, Partial<Record<LabelEvent['type'], LabelState>>> 
   },
   bought: { 'ask void': 'void asked' },
   refused: {},
-  'void asked': { 'answered voided': 'voided', 'answered nothing': 'void asked' },
+  'void asked': { 'answered voided': 'voided', 'void refused': 'bought', 'answered nothing': 'void asked' },
   voided: {},
 };
 

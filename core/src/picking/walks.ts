@@ -1,3 +1,4 @@
+import { group } from '../group.js';
 import { ExactWalks } from './exactWalk.js';
 import { FloorGraph } from './floorGraph.js';
 import { gridOf, gridPoint } from './grid.js';
@@ -93,7 +94,12 @@ function improvedWalks(layout: Layout): Walks {
       return spots.length === 0 ? nothing : tour(spots).distance;
     },
     walk: spots => {
-      const { order, distance } = tour(spots);
+      // The same places are walked in the same order however they are listed: each once, its spots one after another.
+      const distinct = spotsOf(visit(spots));
+      const keyOf = (s: Spot) => `${graph.wayOf(s)} ${s.along}`;
+      const at = group([...spots.keys()], i => keyOf(spots[i]!));
+      const { order: visited, distance } = tour(distinct);
+      const order = visited.flatMap(i => at.get(keyOf(distinct[i]!))!);
       const stops = [layout.start, ...order.map(i => spots[i]!), layout.end];
       const legs = stops.slice(1).map((s, i) => graph.path(stops[i]!, s));
       return {

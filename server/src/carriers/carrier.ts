@@ -1,4 +1,4 @@
-import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote } from '@auk/contract';
+import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote, CarrierVoided } from '@auk/contract';
 import type { CarrierAnswer } from '@auk/core';
 
 /** What asking a carrier can come to. `silent` is a time-out, a broken connection or an answer that makes no sense: nobody knows what was done. */
@@ -14,6 +14,8 @@ export interface Carrier {
   quote(parcel: CarrierParcel): Promise<Asked<CarrierQuote[]>>;
   /** Buys under our key; asking twice with one key must charge once. */
   buy(order: CarrierBuy): Promise<Asked<CarrierBought>>;
+  /** Takes a purchase back by our key; asking twice takes it back once. */
+  takeBack(key: string): Promise<Asked<CarrierVoided>>;
   /** What the carrier's books hold under our key; null when nothing. */
   find(key: string): Promise<Asked<CarrierBought | null>>;
 }

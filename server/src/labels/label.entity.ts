@@ -36,6 +36,10 @@ export class Label {
   @Big({ nullable: true })
   chargedMinor!: number | null;
 
+  /** What came back when it was voided. */
+  @Big({ nullable: true })
+  refundMinor!: number | null;
+
   @Fixed(3)
   currency!: string;
 

@@ -2,12 +2,13 @@ import { BuyLabel, LabelView, OffersView, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { May, Me } from '../http/access.js';
+import { by, May, Me } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { RatingService } from '../rating/rating.module.js';
 import { Labels } from './labels.service.js';
+import { Voiding } from './voiding.service.js';
 
 const ParcelNo = z
   .string()
@@ -19,6 +20,7 @@ export class LabelsController {
   constructor(
     private readonly rating: RatingService,
     private readonly labels: Labels,
+    private readonly voiding: Voiding,
     private readonly printing: PrintingService,
   ) {}
 
@@ -39,6 +41,15 @@ export class LabelsController {
       personId: me.id,
       at: new Date(),
     });
+  }
+
+  /** Takes the label back; what of its price comes back stands in the order's history. */
+  @Post(':no/void')
+  @HttpCode(200)
+  @May('labels.void')
+  @Answers('nothing')
+  void(@Param('no') no: string, @Me() me: Person): Promise<void> {
+    return this.voiding.void(parse(ParcelNo, no), by(me));
   }
 
   @Get(':no/label.pdf')

@@ -11,6 +11,7 @@ import { TimetableModule } from '../timetable/timetable.module.js';
 import { Label } from './label.entity.js';
 import { LabelsController } from './labels.controller.js';
 import { Labels } from './labels.service.js';
+import { Voiding } from './voiding.service.js';
 
 @Module({
   imports: [
@@ -25,7 +26,7 @@ import { Labels } from './labels.service.js';
     BenchesModule,
   ],
   controllers: [LabelsController],
-  providers: [Labels],
+  providers: [Labels, Voiding],
   exports: [Labels],
 })
 export class LabelsModule {}

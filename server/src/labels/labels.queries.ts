@@ -13,6 +13,9 @@ export interface LabelRow {
   carrierName: string;
   serviceName: string;
   minor: number;
+  chargedMinor: number | null;
+  currency: string;
+  tracking: string | null;
   request: string;
   /** How often the carrier was asked to sell before this step. */
   asks: number;
@@ -22,6 +25,9 @@ export interface LabelRow {
 const RECOVER_AFTER_MS = 6_000;
 /** What is unanswered for too long by the database's clock, or intended and never asked for. */
 export const STUCK = `state = 'intended' OR state IN ('asked', 'unknown') AND askedAt <= NOW(3) - INTERVAL ${RECOVER_AFTER_MS * 1000} MICROSECOND`;
+
+/** A voiding that stays unanswered for too long. */
+export const VOID_STUCK = `state = 'void asked' AND askedAt <= NOW(3) - INTERVAL ${RECOVER_AFTER_MS * 1000} MICROSECOND`;
 
 export const RECOVERED_AT_ONCE = 200;
 
@@ -40,13 +46,14 @@ export function labelByKeyOrParcel(
   );
 }
 
-export function stuckCarriers(sql: Sql): Promise<Pick<Label, 'carrier'>[]> {
-  return sql.rows(`SELECT DISTINCT carrier FROM label WHERE ${STUCK}`);
+/** Carriers of which something is stuck, by the rule of what that is. */
+export function stuckCarriers(sql: Sql, rule: string): Promise<Pick<Label, 'carrier'>[]> {
+  return sql.rows(`SELECT DISTINCT carrier FROM label WHERE ${rule}`);
 }
 
-export function stuckLabels(sql: Sql, carrier: string): Promise<Pick<Label, 'id'>[]> {
+export function stuckLabels(sql: Sql, carrier: string, rule: string): Promise<Pick<Label, 'id'>[]> {
   return sql.rows(
-    `SELECT id FROM label WHERE carrier = ? AND (${STUCK}) ORDER BY intendedAt LIMIT ${RECOVERED_AT_ONCE}`,
+    `SELECT id FROM label WHERE carrier = ? AND (${rule}) ORDER BY intendedAt LIMIT ${RECOVERED_AT_ONCE}`,
     [carrier],
   );
 }
@@ -65,9 +72,30 @@ export function orderOfLabel(sql: Sql, id: string): Promise<Pick<Parcel, 'orderI
   return sql.one('SELECT c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ?', [id]);
 }
 
+/** A parcel with its live purchase. */
+export function parcelToVoid(
+  sql: Sql,
+  no: number,
+): Promise<
+  | (Pick<Parcel, 'id' | 'orderId' | 'handedOverAt' | 'departedAt'> & {
+      labelId: string | null;
+      state: LabelState | null;
+    })
+  | null
+> {
+  return sql.one(
+    'SELECT c.id, c.orderId, c.handedOverAt, c.departedAt, b.id AS labelId, b.state FROM parcel c LEFT JOIN label b ON b.liveParcel = c.id WHERE c.no = ?',
+    [no],
+  );
+}
+
+export function noteVoidAsked(tx: Tx, id: string): Promise<number> {
+  return tx.run("UPDATE label SET state = 'void asked', askedAt = NOW(3), why = NULL WHERE id = ?", [id]);
+}
+
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
   return tx.one(
-    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.chargedMinor, b.currency, b.tracking, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );
 }

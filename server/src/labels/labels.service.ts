@@ -7,7 +7,7 @@ import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, fromJson, isDuplicate, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { type Lease, LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js';
+import { type Lease, Leases, Rounds, type Turn } from '../leases/leases.module.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
 import { RatingService } from '../rating/rating.module.js';
 import {
@@ -28,18 +28,16 @@ import {
   lockParcel,
   noteAsked,
   orderOfLabel,
+  STUCK,
   stuckCarriers,
   stuckLabels,
 } from './labels.queries.js';
+import { HOLD_MS, leaseOf, underLease } from './underLease.js';
 
 type Happened = LabelEvent & { bought?: CarrierBought };
 
-/** A worker holds a purchase for this long: longer than it waits for the carrier, twice. */
-const HOLD_MS = 20_000;
 const RECOVER_EVERY_MS = 15_000;
 const ROUND = 'recover labels';
-
-const leaseOf = (id: string): string => `label ${id}`;
 
 /**
  * Buys labels exactly once. The intention is committed with its key before the carrier is asked; the database allows one live
@@ -72,7 +70,7 @@ export class Labels {
   /** Buys the label chosen; pressing again, with the same key or another, gives the purchase that is there. */
   async buy(no: number, wish: BuyLabel, doer: Doer): Promise<LabelView> {
     const begun = await this.intend(no, wish, doer);
-    if (begun.lease) await this.under(begun.lease, lease => this.ask(wish.key, lease, doer));
+    if (begun.lease) await underLease(this.leases, begun.lease, lease => this.ask(wish.key, lease, doer));
     return (await this.parcels.label(begun.parcelId))!;
   }
 
@@ -146,18 +144,6 @@ export class Labels {
     ]);
   }
 
-  /** Works at a purchase under its lease and lets go of it. When the lease was lost on the way, whoever has it finds out what was done. */
-  private async under(lease: Lease, work: (lease: Lease) => Promise<void>): Promise<void> {
-    try {
-      await work(lease);
-    } catch (error) {
-      if (!(error instanceof LeaseLost)) throw error;
-      log.warn({ purchase: lease.name }, 'a carrier answered after its purchase was given to another worker');
-    } finally {
-      await this.leases.free(lease);
-    }
-  }
-
   /** Asks the carrier for an intended purchase and stores what came of it. */
   private async ask(id: string, lease: Lease, doer: Doer): Promise<void> {
     const row = await this.step(id, lease, doer, { type: 'ask' });
@@ -201,18 +187,18 @@ export class Labels {
 
   /** Carriers of which something is stuck: each is asked by itself, so that a dead one holds up no other. */
   private async stuckCarriers(): Promise<string[]> {
-    const rows = await stuckCarriers(this.db);
+    const rows = await stuckCarriers(this.db, STUCK);
     return rows.map(r => r.carrier);
   }
 
   private async recoverOf(carrier: string, turn: Turn): Promise<void> {
-    const stuck = await stuckLabels(this.db, carrier);
+    const stuck = await stuckLabels(this.db, carrier, STUCK);
     for (const { id } of stuck) {
       if (turn.stopped() || !(await this.leases.renew(turn.lease, HOLD_MS))) return;
       const lease = await this.leases.take(leaseOf(id), HOLD_MS);
       if (!lease) continue;
       try {
-        await this.under(lease, l => this.recoverOne(id, l, { personId: null, at: new Date() }));
+        await underLease(this.leases, lease, l => this.recoverOne(id, l, { personId: null, at: new Date() }));
       } catch (error) {
         log.error({ err: error, purchase: id }, 'recovery of a purchase failed; it is tried again');
       }

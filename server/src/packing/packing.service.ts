@@ -401,7 +401,7 @@ export class PackingService {
 const faster = (says: string) => new TooLate(says, 'Open the order again by its slip; what is in stays in.');
 /** What is done about a label that is there already. */
 const KEEP_LABEL =
-  'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.';
+  'Void its label at the bench and take the parcel open again, then do it again. Park the order when the parcel must not leave.';
 /** How long after a scan an order counts as being packed by its person. */
 const BUSY_MS = 120_000;
 

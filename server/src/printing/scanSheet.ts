@@ -15,6 +15,7 @@ const COMMANDS: SheetCode[] = [
   { code: 'AUK-PHOTO', name: 'Photo', does: 'bench: takes a picture of the open box' },
   { code: 'AUK-WEIGH', name: 'Weigh', does: 'bench: takes the weight from the scale' },
   { code: 'AUK-REOPEN', name: 'Open again', does: 'bench: takes a closed parcel open again' },
+  { code: 'AUK-VOID', name: 'Void the label', does: 'bench: gives a bought label back' },
   { code: 'AUK-CHANGE', name: 'Change', does: 'bench: changes what the order wants' },
   { code: 'AUK-ASIDE', name: 'Set aside', does: 'leaves the order for later' },
   { code: 'AUK-YES', name: 'Yes', does: 'bench: confirms a note, a warning, a weight' },

@@ -61,7 +61,7 @@ export class Undoing {
       return {
         state: 'blocked',
         says: `PA-${parcel.no} has its label already (${parcel.state}), made for what the order said before.`,
-        cure: 'Keep the order as it is; a bought label cannot be changed. Park the order when the parcel must not leave.',
+        cure: 'Void its label at the bench and take the parcel open again, then do it again. Park the order when the parcel must not leave.',
       };
     if (!goods) return NOTHING;
     if (parcel && single) return atTheBench(parcel);

@@ -83,6 +83,9 @@ export const listFor = async (orderId: string, personId: string): Promise<string
   return no;
 };
 
+/** Gives the bought label of a parcel back to its carrier. */
+export const voidLabel = (no: string) => send(`parcels/${no}/void`);
+
 /** Takes a closed parcel open again. */
 export const reopenParcel = (no: string) => send(`packing/parcels/${no}/open`);
 

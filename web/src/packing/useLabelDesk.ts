@@ -16,6 +16,8 @@ export interface LabelDesk {
   buyFirst: () => void;
   /** Asks the carriers for prices again, where they could not be had. */
   askAgain: () => void;
+  /** What was bought here was given back. */
+  givenBack: () => void;
 }
 
 /** Prices of a closed parcel, and buying one: each choice has one key, so that pressing twice cannot buy twice. */
@@ -66,6 +68,11 @@ export function useLabelDesk(
     problem: error ? wordsOf(error) : null,
     buy,
     buyFirst: () => buy(0),
+    givenBack: () => {
+      keys.current.clear();
+      buying.reset();
+      bought();
+    },
     askAgain: () => void (wants && !offers.isFetching && offers.refetch()),
   };
 }

@@ -5,6 +5,7 @@ import {
   type CarrierQuote,
   CarrierQuotes,
   CarrierRefused,
+  CarrierVoided,
 } from '@auk/contract';
 import type { ZodType } from 'zod';
 import { readBounded, TooLarge } from '../../http/readBounded.js';
@@ -34,6 +35,10 @@ export class PlainCarrier implements Carrier {
 
   buy(order: CarrierBuy): Promise<Asked<CarrierBought>> {
     return this.ask('POST', 'purchases', CarrierBought, BUY_MS, order);
+  }
+
+  takeBack(key: string): Promise<Asked<CarrierVoided>> {
+    return this.ask('POST', 'voids', CarrierVoided, BUY_MS, { key });
   }
 
   async find(key: string): Promise<Asked<CarrierBought | null>> {

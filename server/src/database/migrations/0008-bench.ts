@@ -37,6 +37,7 @@ export const BENCH = [
   `CREATE TABLE IF NOT EXISTS printJob (id UUID NOT NULL PRIMARY KEY, printerId UUID NOT NULL REFERENCES printer (id), benchId UUID NULL REFERENCES bench (id), kind ENUM('label','slip','invoice') NOT NULL,
      orderId UUID NOT NULL REFERENCES orders (id), parcelNo INT NULL, state ENUM('waiting','printed') NOT NULL DEFAULT 'waiting', tries INT NOT NULL DEFAULT 0, copies INT NOT NULL DEFAULT 0, why VARCHAR(300) NULL,
      at DATETIME(3) NOT NULL, printedAt DATETIME(3) NULL, personId UUID NULL, INDEX (printerId, state), INDEX (at), INDEX (orderId), INDEX (benchId))`,
+  'ALTER TABLE label ADD COLUMN IF NOT EXISTS refundMinor BIGINT NULL AFTER chargedMinor',
   "ALTER TABLE orderLine ADD COLUMN IF NOT EXISTS leaveOut ENUM('yes','no') NULL AFTER weightMg",
 ];
 

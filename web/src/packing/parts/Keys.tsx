@@ -11,10 +11,12 @@ interface Props {
   leave: () => void;
   /** Whether a closed parcel may be taken open again. */
   reopens: boolean;
+  /** Whether a bought label may be given back. */
+  voids: boolean;
 }
 
 /** What can be done without a scanner too, each with its key. */
-export function Keys({ keys, take, leave, reopens }: Props) {
+export function Keys({ keys, take, leave, reopens, voids }: Props) {
   return (
     <div className={css.keys}>
       {keys === null ? (
@@ -22,6 +24,11 @@ export function Keys({ keys, take, leave, reopens }: Props) {
           {reopens && (
             <Button color="inherit" onClick={() => take('AUK-REOPEN')}>
               open it again
+            </Button>
+          )}{' '}
+          {voids && (
+            <Button color="inherit" onClick={() => take('AUK-VOID')}>
+              void the label
             </Button>
           )}{' '}
           <Button color="inherit" onClick={leave}>

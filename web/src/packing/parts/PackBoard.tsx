@@ -25,6 +25,7 @@ import { PackHead } from './PackHead.js';
 import { PackLines } from './PackLines.js';
 import { PackSide } from './PackSide.js';
 import { PhotoTaker } from './PhotoTaker.js';
+import { VoidLabel } from './VoidLabel.js';
 
 interface Props {
   view: BenchView;
@@ -84,6 +85,8 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   const again = useCallback(() => mend(() => Promise.resolve()), [mend]);
   useChangedElsewhere(opened.orderId, refresh, view.changed, again);
   const [changing, setChanging] = useState(false);
+  const [voiding, setVoiding] = useState(false);
+  const voids = closed && can(me, 'labels.void') && desk.label?.state === 'bought';
   const weigh = useScale(scaleOf, state, scan, fail);
   const may = {
     all: can(me, 'pack.all'),
@@ -118,6 +121,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     if (code === 'AUK-ASIDE') return leave();
     if (closed) {
       if (code === 'AUK-REOPEN') return mend(reopen);
+      if (code === 'AUK-VOID') return voids ? setVoiding(true) : fail(NOTHING_TO_VOID);
       if (code === 'AUK-LABEL') return desk.buyFirst();
       const over = desk.label?.state === 'bought' || state.choices.checkOnly;
       return opensAnother(text, over) ? open(text) : scan(text);
@@ -169,6 +173,17 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           refresh={refresh}
         />
       </div>
+      {voiding && desk.label && (
+        <VoidLabel
+          parcelNo={parcel.no}
+          label={desk.label}
+          leave={() => setVoiding(false)}
+          done={() => {
+            setVoiding(false);
+            desk.givenBack();
+          }}
+        />
+      )}
       {changing && (
         <ChangeOrder
           orderId={opened.orderId}
@@ -186,7 +201,8 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           keys={keys}
           take={take}
           leave={leave}
-          reopens={can(me, 'parcels.open') && parcel.label === null}
+          reopens={can(me, 'parcels.open') && desk.label?.state !== 'bought' && parcel.label === null}
+          voids={voids}
         />
       </AnswerBar>
     </div>
@@ -220,6 +236,10 @@ function useChangedElsewhere(
 
 const NO_RIGHT: Trouble = {
   says: 'You may not change what the order wants.',
+  cure: 'Ask the lead, who can do it here or give you that right.',
+};
+const NOTHING_TO_VOID: Trouble = {
+  says: 'There is no bought label here that you may void.',
   cure: 'Ask the lead, who can do it here or give you that right.',
 };
 /** A photo that could not be kept is not counted. */
