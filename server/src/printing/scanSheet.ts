@@ -15,14 +15,14 @@ const COMMANDS: SheetCode[] = [
   { code: 'AUK-PHOTO', name: 'Photo', does: 'bench: takes a picture of the open box' },
   { code: 'AUK-WEIGH', name: 'Weigh', does: 'bench: takes the weight from the scale' },
   { code: 'AUK-REOPEN', name: 'Open again', does: 'bench: takes a closed parcel open again' },
-  { code: 'AUK-VOID', name: 'Void the label', does: 'bench: gives a bought label back' },
-  { code: 'AUK-CHANGE', name: 'Change', does: 'bench: changes what the order wants' },
   { code: 'AUK-ASIDE', name: 'Set aside', does: 'leaves the order for later' },
   { code: 'AUK-YES', name: 'Yes', does: 'bench: confirms a note, a warning, a weight' },
   { code: 'AUK-ALL', name: 'All the rest', does: 'takes all pieces of this stop or line' },
   { code: 'AUK-SHORT', name: 'Not enough', does: 'picking: the rest is not there' },
   { code: 'AUK-NEXT', name: 'Next list', does: 'Floor: takes the pick list that is next' },
   { code: 'AUK-SKIP', name: 'Later', does: 'picking: goes on to the next stop' },
+  { code: 'AUK-CHANGE', name: 'Change', does: 'bench: changes what the order wants' },
+  { code: 'AUK-VOID', name: 'Void the label', does: 'bench: gives a bought label back' },
 ];
 const COLUMNS = [48, 330];
 const ROW = 112;
