@@ -116,6 +116,9 @@ export class AppModule {
   }
 }
 
+/** In a house's own network an answer of so many bytes is sent sooner than it is squeezed. */
+const SHORT_BYTES = 16_384;
+
 /** Makes the application, not yet listening. */
 export async function makeApp(around: Surroundings): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(around), {
@@ -142,10 +145,10 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   );
   app.use(
     compression({
-      // In a house's own network an answer to a scan is sent sooner than it is squeezed.
-      threshold: 16_384,
       filter: (request: Request, response: Response) =>
-        !request.url.includes('/live') && compression.filter(request, response),
+        !request.url.includes('/live') &&
+        !(request.url.startsWith('/api/') && Number(response.getHeader('content-length')) < SHORT_BYTES) &&
+        compression.filter(request, response),
     }),
   );
   // Addresses and protocol that a proxy tells are believed of those named here; on loopback by default.

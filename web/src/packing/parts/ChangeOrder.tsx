@@ -26,7 +26,7 @@ interface Props {
 }
 
 /** Changes what the order wants while it is packed, by scanner or keys. Until it is saved nothing has changed. */
-export function ChangeOrder({ orderId, ...rest }: Props) {
+export default function ChangeOrder({ orderId, ...rest }: Props) {
   const order = useQuery({ ...orderQuery(orderId), refetchOnMount: 'always' });
   if (order.data && order.isFetchedAfterMount) return <Changing order={order.data} {...rest} />;
   return (

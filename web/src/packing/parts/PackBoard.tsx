@@ -1,7 +1,7 @@
 import { BenchView, can, type ScanIn } from '@auk/contract';
 import { lineAtHand, type PackState, packClosed, packScan, parseScan, parseSize } from '@auk/core';
 import { useQueryClient } from '@tanstack/react-query';
-import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import { lazy, type RefObject, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { stripQuery } from '../../departures/api.js';
 import { useHeard } from '../../live.js';
 import { editOrder } from '../../parts/api.js';
@@ -19,13 +19,15 @@ import { useBenchKeys } from '../useBenchKeys.js';
 import { useLabelDesk } from '../useLabelDesk.js';
 import { useMend } from '../useMend.js';
 import { useScale } from '../useScale.js';
-import { ChangeOrder } from './ChangeOrder.js';
 import { Keys } from './Keys.js';
 import { PackHead } from './PackHead.js';
 import { PackLines } from './PackLines.js';
 import { PackSide } from './PackSide.js';
 import { PhotoTaker } from './PhotoTaker.js';
-import { VoidLabel } from './VoidLabel.js';
+
+// What is seldom wanted comes when it is.
+const ChangeOrder = lazy(() => import('./ChangeOrder.js'));
+const VoidLabel = lazy(() => import('./VoidLabel.js'));
 
 interface Props {
   view: BenchView;
@@ -173,28 +175,30 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           refresh={refresh}
         />
       </div>
-      {voiding && desk.label && (
-        <VoidLabel
-          parcelNo={parcel.no}
-          label={desk.label}
-          leave={() => setVoiding(false)}
-          done={() => {
-            setVoiding(false);
-            desk.givenBack();
-          }}
-        />
-      )}
-      {changing && (
-        <ChangeOrder
-          orderId={opened.orderId}
-          state={state}
-          leave={() => setChanging(false)}
-          save={(version, lines) => {
-            setChanging(false);
-            mend(() => editOrder(opened.orderId, { version, lines, undo: true }));
-          }}
-        />
-      )}
+      <Suspense>
+        {voiding && desk.label && (
+          <VoidLabel
+            parcelNo={parcel.no}
+            label={desk.label}
+            leave={() => setVoiding(false)}
+            done={() => {
+              setVoiding(false);
+              desk.givenBack();
+            }}
+          />
+        )}
+        {changing && (
+          <ChangeOrder
+            orderId={opened.orderId}
+            state={state}
+            leave={() => setChanging(false)}
+            save={(version, lines) => {
+              setChanging(false);
+              mend(() => editOrder(opened.orderId, { version, lines, undo: true }));
+            }}
+          />
+        )}
+      </Suspense>
       {photo > 0 && <PhotoTaker now={photo} taken={keep} leave={() => setPhoto(0)} />}
       <AnswerBar answer={answer} where="foot" typed={typed}>
         <Keys

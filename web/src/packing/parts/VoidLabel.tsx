@@ -14,7 +14,7 @@ interface Props {
 }
 
 /** Asks once before a bought label is given back; YES does it, UNDO leaves it. */
-export function VoidLabel({ parcelNo, label, done, leave }: Props) {
+export default function VoidLabel({ parcelNo, label, done, leave }: Props) {
   const giveBack = useMutation({ mutationFn: () => voidLabel(parcelNo), onSuccess: done });
   useScanner(text => {
     const code = text.trim().toUpperCase();
