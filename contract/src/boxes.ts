@@ -1,3 +1,4 @@
+import { NO_CHOICES } from '@auk/core';
 import { z } from 'zod';
 
 /** Longest side of a box, three metres, in tenths of a millimetre. */
@@ -32,8 +33,8 @@ export type PackingChoices = z.infer<typeof PackingChoices>;
 export const FIRST_PACKING_CHOICES: PackingChoices = {
   padding: 51,
   parcelCostMinor: 600,
-  toleranceMg: 30_000,
-  tolerancePpm: 30_000,
+  toleranceMg: NO_CHOICES.toleranceMg,
+  tolerancePpm: NO_CHOICES.tolerancePpm,
 };
 
 /** The boxes of the house, those first that are preferred, the currency of their prices, and how they are proposed. */

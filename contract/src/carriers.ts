@@ -47,6 +47,8 @@ export const CarrierBought = z.object({
   minor: z.number().int(),
   service: z.string(),
   routing: z.string(),
+  /** What came back when it was taken back; nothing while it was not. */
+  refundMinor: z.number().int().min(0).optional(),
 });
 export type CarrierBought = z.infer<typeof CarrierBought>;
 

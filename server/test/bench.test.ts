@@ -740,6 +740,32 @@ test('an edit and the scan of the piece that it takes away, at once: one of them
   expect(await differences(house)).toEqual([]);
 });
 
+test('what is on a list that nobody began is taken off it unit by unit; what somebody picks is not', async () => {
+  const [id] = await pickedOrders([['ED-4', 'JAR-HEX-12', 1]]);
+  const no = (await order(id!)).row.no;
+  const view = await opened(no);
+  await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12')]);
+  await edited(id!, { lines: [{ sku: 'BOOK-1ST', quantity: 3 }] });
+  const list = (await lead.post('picking/lists', { orderIds: [id] })).body.no;
+  const key = await keyOf(id!, 'BOOK-1ST');
+  expect((await edited(id!, { lines: [{ key, quantity: 2 }] })).status).toBe(200);
+  const rest = (await lead.get(`picking/lists/${list}`)).body.rows;
+  expect(rest.reduce((n: number, r: { quantity: number }) => n + r.quantity, 0)).toBe(2);
+  expect(await differences(house)).toEqual([]);
+  expect((await edited(id!, { lines: [{ key, remove: true }] })).status).toBe(200);
+  expect((await rows('SELECT state FROM pickList WHERE no = ?', [list.slice(3)]))[0]!.state).toBe('done');
+  expect((await order(id!)).row.stage).toBe('Picked');
+  await edited(id!, { lines: [{ sku: 'BOOK-1ST', quantity: 1 }] });
+  const next = (await lead.post('picking/lists', { orderIds: [id] })).body.no;
+  await lead.post('picking/open', { code: next, device: 'test-device' });
+  const busy = await edited(id!, { lines: [{ key: await keyOf(id!, 'BOOK-1ST'), remove: true }] });
+  expect([busy.status, busy.body.detail]).toEqual([
+    422,
+    expect.stringMatching(/is picking it on PL-\d+ right now/),
+  ]);
+  expect(await differences(house)).toEqual([]);
+});
+
 test('a line may be left out though its product says nothing, and must go along though its product may be left out', async () => {
   const { version } = (await lead.get('products/JKT-L')).body;
   await lead.post('products/JKT-L', { version, fields: { optional: true } });

@@ -386,6 +386,36 @@ test.each(['fail after', 'nonsense', 'fail before', 'late'] as const)(
   },
 );
 
+test('a voiding that was done and not answered is not undone by a refusal: the books decide, and only they', async () => {
+  const no = next();
+  await buyFor(no);
+  trick('fail after', 'void');
+  await lead.post(`parcels/${no}/void`, {});
+  trick('fail before', 'find');
+  trick('refuse', 'void');
+  await recoverVoids();
+  expect(await labelOf(no)).toEqual([['void asked', null]]);
+  await recoverVoids();
+  expect(await labelOf(no)).toEqual([['voided', charges(no)[0]!.minor]]);
+  // The refusal is still to come; it meets the next one, which is asked for the first time.
+  const other = next();
+  await buyFor(other);
+  await lead.post(`parcels/${other}/void`, {});
+  expect(await labelOf(other)).toEqual([['bought', null]]);
+});
+
+test('a voiding that never arrived is asked for again when the carrier can no longer be at work on it', async () => {
+  const no = next();
+  await buyFor(no);
+  trick('fail before', 'void');
+  await lead.post(`parcels/${no}/void`, {});
+  await house.db.run("UPDATE label SET askedAt = askedAt - INTERVAL 10 SECOND WHERE state = 'void asked'");
+  await house.app.get(Voiding).recover();
+  expect([await labelOf(no), voids(no)]).toEqual([[['void asked', null]], []]);
+  await recoverVoids();
+  expect([(await labelOf(no))[0]![0], voids(no).length]).toEqual(['voided', 1]);
+});
+
 test('a carrier that keeps the money leaves the label as it was; what was handed over is not voided', async () => {
   const no = next();
   const bought = await buyFor(no);

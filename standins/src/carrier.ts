@@ -92,7 +92,8 @@ export class CarrierDesk {
 
   find(key: string): CarrierBought | null {
     const known = this.books.find(key);
-    return known ? told(known) : null;
+    const back = this.voids.find(key);
+    return known ? { ...told(known), ...(back && { refundMinor: back.refundMinor }) } : null;
   }
 
   /** Takes a purchase back once, and gives all of its price back. */

@@ -64,6 +64,12 @@ export class PrintQueue {
     });
   }
 
+  /** A label that was given back is not printed any more, where it still waits. */
+  async callOff(tx: Tx, parcelNo: number): Promise<void> {
+    await tx.of(PrintJob).delete({ kind: 'label', parcelNo, state: 'waiting' });
+    await tx.tell('prints', String(parcelNo));
+  }
+
   /** Forgets papers that came out so many days ago; what waits is never forgotten. */
   async forget(days: number): Promise<void> {
     await forgetPrinted(this.db, days);

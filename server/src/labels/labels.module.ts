@@ -11,6 +11,7 @@ import { TimetableModule } from '../timetable/timetable.module.js';
 import { Label } from './label.entity.js';
 import { LabelsController } from './labels.controller.js';
 import { Labels } from './labels.service.js';
+import { Purchases } from './purchases.service.js';
 import { Voiding } from './voiding.service.js';
 
 @Module({
@@ -26,7 +27,7 @@ import { Voiding } from './voiding.service.js';
     BenchesModule,
   ],
   controllers: [LabelsController],
-  providers: [Labels, Voiding],
+  providers: [Labels, Purchases, Voiding],
   exports: [Labels],
 })
 export class LabelsModule {}

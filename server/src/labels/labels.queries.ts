@@ -13,7 +13,6 @@ export interface LabelRow {
   carrierName: string;
   serviceName: string;
   minor: number;
-  chargedMinor: number | null;
   currency: string;
   tracking: string | null;
   request: string;
@@ -95,7 +94,7 @@ export function noteVoidAsked(tx: Tx, id: string): Promise<number> {
 
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
   return tx.one(
-    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.chargedMinor, b.currency, b.tracking, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );
 }

@@ -5,9 +5,8 @@ import { PrintQueue } from '../benches/benches.module.js';
 import type { Carrier } from '../carriers/carriers.module.js';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, fromJson, isDuplicate, type Tx } from '../database/db.js';
-import { log } from '../http/log.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { type Lease, Leases, Rounds, type Turn } from '../leases/leases.module.js';
+import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
 import { RatingService } from '../rating/rating.module.js';
 import {
@@ -29,14 +28,11 @@ import {
   noteAsked,
   orderOfLabel,
   STUCK,
-  stuckCarriers,
-  stuckLabels,
 } from './labels.queries.js';
-import { HOLD_MS, leaseOf, underLease } from './underLease.js';
+import { Purchases } from './purchases.service.js';
 
 type Happened = LabelEvent & { bought?: CarrierBought };
 
-const RECOVER_EVERY_MS = 15_000;
 const ROUND = 'recover labels';
 
 /**
@@ -55,22 +51,17 @@ export class Labels {
     private readonly held: HeldOrders,
     private readonly leases: Leases,
     private readonly rounds: Rounds,
+    private readonly purchases: Purchases,
     private readonly carriers: CarrierRegistry,
     private readonly prints: PrintQueue,
   ) {
-    rounds.register({
-      name: ROUND,
-      everyMs: RECOVER_EVERY_MS,
-      leaseMs: HOLD_MS,
-      lanes: () => this.stuckCarriers(),
-      work: (carrier, turn) => this.recoverOf(carrier, turn),
-    });
+    purchases.recover(ROUND, STUCK, (id, lease, doer) => this.recoverOne(id, lease, doer));
   }
 
   /** Buys the label chosen; pressing again, with the same key or another, gives the purchase that is there. */
   async buy(no: number, wish: BuyLabel, doer: Doer): Promise<LabelView> {
     const begun = await this.intend(no, wish, doer);
-    if (begun.lease) await underLease(this.leases, begun.lease, lease => this.ask(wish.key, lease, doer));
+    if (begun.lease) await this.purchases.under(begun.lease, lease => this.ask(wish.key, lease, doer));
     return (await this.parcels.label(begun.parcelId))!;
   }
 
@@ -106,7 +97,7 @@ export class Labels {
           return { parcelId: parcel.id, lease: null };
         await this.held.refuse(tx, parcel.orderId, no);
         await this.insert(tx, parcel.id, carrier, wish, request);
-        return { parcelId: parcel.id, lease: await this.leases.take(leaseOf(wish.key), HOLD_MS, tx) };
+        return { parcelId: parcel.id, lease: await this.purchases.take(wish.key, tx) };
       });
     } catch (error) {
       if (isDuplicate(error))
@@ -183,26 +174,6 @@ export class Labels {
   /** Finds out about everything that was asked for too long, or intended and never asked; waits for the end. */
   recover(): Promise<void> {
     return this.rounds.once(ROUND);
-  }
-
-  /** Carriers of which something is stuck: each is asked by itself, so that a dead one holds up no other. */
-  private async stuckCarriers(): Promise<string[]> {
-    const rows = await stuckCarriers(this.db, STUCK);
-    return rows.map(r => r.carrier);
-  }
-
-  private async recoverOf(carrier: string, turn: Turn): Promise<void> {
-    const stuck = await stuckLabels(this.db, carrier, STUCK);
-    for (const { id } of stuck) {
-      if (turn.stopped() || !(await this.leases.renew(turn.lease, HOLD_MS))) return;
-      const lease = await this.leases.take(leaseOf(id), HOLD_MS);
-      if (!lease) continue;
-      try {
-        await underLease(this.leases, lease, l => this.recoverOne(id, l, { personId: null, at: new Date() }));
-      } catch (error) {
-        log.error({ err: error, purchase: id }, 'recovery of a purchase failed; it is tried again');
-      }
-    }
   }
 
   private async recoverOne(id: string, lease: Lease, doer: Doer): Promise<void> {

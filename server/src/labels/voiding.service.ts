@@ -1,36 +1,34 @@
 import { formatMoney, type LabelEvent, labelNext } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { PrintQueue } from '../benches/benches.module.js';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer } from '../database/db.js';
-import { log } from '../http/log.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
-import { type Lease, Leases, Rounds, type Turn } from '../leases/leases.module.js';
+import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
 import { Parcels } from '../parcels/parcels.module.js';
 import { event, lockOrders, refreshStages, toHistory } from '../records/records.module.js';
 import { Label } from './label.entity.js';
 import {
+  askedSince,
   lockLabel,
   lockParcel,
   noteVoidAsked,
   orderOfLabel,
   parcelToVoid,
-  stuckCarriers,
-  stuckLabels,
   VOID_STUCK,
 } from './labels.queries.js';
-import { HOLD_MS, leaseOf, underLease } from './underLease.js';
+import { Purchases } from './purchases.service.js';
 
 type Answered = Extract<LabelEvent, { type: 'answered voided' | 'void refused' | 'answered nothing' }> & {
   refundMinor?: number;
 };
 
-const EVERY_MS = 15_000;
 const ROUND = 'recover voidings';
 
 /**
  * Takes bought labels back, once. That it was asked for is committed before the carrier is asked; until the carrier has answered, the
- * parcel has its label, so that nothing is bought for it and nothing leaves with it twice. What stays unanswered is asked again: the
- * carrier takes one purchase back once, however often it is asked.
+ * parcel has its label, so that nothing is bought for it and nothing leaves with it twice. What stays unanswered is found out in the
+ * carrier's books.
  */
 @Injectable()
 export class Voiding {
@@ -39,15 +37,11 @@ export class Voiding {
     private readonly written: Parcels,
     private readonly leases: Leases,
     private readonly rounds: Rounds,
+    private readonly purchases: Purchases,
     private readonly carriers: CarrierRegistry,
+    private readonly prints: PrintQueue,
   ) {
-    rounds.register({
-      name: ROUND,
-      everyMs: EVERY_MS,
-      leaseMs: HOLD_MS,
-      lanes: async () => (await stuckCarriers(this.db, VOID_STUCK)).map(r => r.carrier),
-      work: (carrier, turn) => this.recoverOf(carrier, turn),
-    });
+    purchases.recover(ROUND, VOID_STUCK, (id, lease, doer) => this.recoverOne(id, lease, doer));
   }
 
   /** Voids the label of a parcel that is still here; pressing twice voids once. */
@@ -68,11 +62,11 @@ export class Voiding {
         throw new TooLate(`PA-${no} has no bought label.`, 'Look at the parcel again.');
       await noteVoidAsked(tx, parcel.labelId!);
       await refreshStages(tx, [parcel.orderId]);
-      const lease = await this.leases.take(leaseOf(parcel.labelId!), HOLD_MS, tx);
+      const lease = await this.purchases.take(parcel.labelId!, tx);
       return { id: parcel.labelId!, lease };
     });
     // Without the lease somebody is at it, or its round will be.
-    if (begun?.lease) await underLease(this.leases, begun.lease, l => this.ask(begun.id, l, doer));
+    if (begun?.lease) await this.purchases.under(begun.lease, l => this.ask(begun.id, l, doer));
   }
 
   /** Asks again for what stayed unanswered; waits for the end. */
@@ -80,17 +74,33 @@ export class Voiding {
     return this.rounds.once(ROUND);
   }
 
-  private async recoverOf(carrier: string, turn: Turn): Promise<void> {
-    for (const { id } of await stuckLabels(this.db, carrier, VOID_STUCK)) {
-      if (turn.stopped() || !(await this.leases.renew(turn.lease, HOLD_MS))) return;
-      const lease = await this.leases.take(leaseOf(id), HOLD_MS);
-      if (!lease) continue;
-      try {
-        await underLease(this.leases, lease, l => this.ask(id, l, { personId: null, at: new Date() }));
-      } catch (error) {
-        log.error({ err: error, purchase: id }, 'a voiding failed; it is tried again');
-      }
-    }
+  /**
+   * A voiding that stayed unanswered may have been done, or may still be: the carrier's books tell. Only when it can no longer be at
+   * work on it, and its books hold nothing, it is asked again; until then a refusal would say nothing.
+   */
+  private async recoverOne(id: string, lease: Lease, doer: Doer): Promise<void> {
+    const { carrier: code, sinceMs } = (await askedSince(this.db, id))!;
+    const carrier = this.carriers.get(code);
+    if (!carrier) return;
+    const found = await carrier.find(id);
+    if (found.kind !== 'answered') return;
+    const refundMinor = found.value?.refundMinor ?? null;
+    if (refundMinor !== null) await this.step(id, lease, doer, { type: 'answered voided', refundMinor });
+    else if ((sinceMs ?? 0) >= carrier.longestMs && (await this.askedAgain(id, lease, doer)))
+      await this.ask(id, lease, doer);
+  }
+
+  /** Notes that it is asked for once more; false when the row has moved on meanwhile. */
+  private askedAgain(id: string, lease: Lease, doer: Doer): Promise<boolean> {
+    return this.db.tx(doer, async tx => {
+      const { orderId } = (await orderOfLabel(tx, id))!;
+      await lockOrders(tx, [orderId]);
+      const row = (await lockLabel(tx, id))!;
+      await this.leases.must(tx, lease);
+      if (row.state !== 'void asked') return false;
+      await noteVoidAsked(tx, id);
+      return true;
+    });
   }
 
   private async ask(id: string, lease: Lease, doer: Doer): Promise<void> {
@@ -123,7 +133,10 @@ export class Voiding {
       const why = 'why' in happened ? happened.why.slice(0, 300) : null;
       const refundMinor = happened.refundMinor ?? null;
       await tx.of(Label).update({ id }, { state: next.value, why, refundMinor });
-      if (next.value === 'voided') await this.written.plan(tx, [row.parcelId], null);
+      if (next.value === 'voided') {
+        await this.written.plan(tx, [row.parcelId], null);
+        await this.prints.callOff(tx, row.parcelNo);
+      }
       await toHistory(tx, [event(tx, orderId, 'label', saysOf(row, happened))]);
       await refreshStages(tx, [orderId]);
       await tx.tell('parcels', row.parcelId);
