@@ -740,6 +740,32 @@ test('an edit and the scan of the piece that it takes away, at once: one of them
   expect(await differences(house)).toEqual([]);
 });
 
+test('a label that was given back is not printed any more; the one bought instead comes out once', async () => {
+  const printer = house.standins.printers.get('labels-1')!;
+  await packer.post('benches/BE-1/take', { device: 'bench-1' });
+  const [id] = await pickedOrders([['GONE-1', 'JAR-HEX-12', 1]]);
+  const view = await opened((await order(id!)).row.no);
+  await scans(view.sessionId, [codeOf(view, 'JAR-HEX-12'), 'BX-1', '1 kg', 'AUK-YES', 'AUK-CLOSE']);
+  const { no } = view.parcels[0];
+  const buy = async () => {
+    const { offers } = (await packer.get(`parcels/${no}/offers`)).body;
+    return (await packer.post(`parcels/${no}/label`, wishOf(offers[0]))).body.state;
+  };
+  const before = printer.sheets().length;
+  printer.hasPaper = false;
+  expect(await buy()).toBe('bought');
+  await house.app.get(Rounds).once('jobs');
+  expect((await packer.post(`parcels/${no}/void`, {})).status).toBe(200);
+  expect(await buy()).toBe('bought');
+  printer.hasPaper = true;
+  const waiting = (await packer.get('benches/tray')).body.filter(
+    (j: { state: string }) => j.state === 'waiting',
+  );
+  for (const job of waiting) await packer.post(`benches/tray/${job.id}/again`);
+  await house.app.get(Rounds).once('jobs');
+  expect(printer.sheets().length).toBe(before + 1);
+});
+
 test('what is on a list that nobody began is taken off it unit by unit; what somebody picks is not', async () => {
   const [id] = await pickedOrders([['ED-4', 'JAR-HEX-12', 1]]);
   const no = (await order(id!)).row.no;

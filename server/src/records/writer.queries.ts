@@ -31,10 +31,10 @@ export function setWanted(tx: Tx, p: number, pId: string): Promise<number> {
 }
 
 /** Parts may be left out as their line says, and where it says nothing, as their products do. */
-export function fitOptional(tx: Tx, orderId: string): Promise<number> {
+export function fitOptional(tx: Tx, orderIds: readonly string[]): Promise<number> {
   return tx.run(
-    "UPDATE linePart t JOIN orderLine l ON l.id = t.lineId JOIN product p ON p.id = t.productId SET t.optional = COALESCE(l.leaveOut = 'yes', JSON_VALUE(p.facts, '$.optional') = 1, FALSE) WHERE t.orderId = ?",
-    [orderId],
+    "UPDATE linePart t JOIN orderLine l ON l.id = t.lineId JOIN product p ON p.id = COALESCE(t.kitId, t.productId) SET t.optional = COALESCE(l.leaveOut = 'yes', JSON_VALUE(p.facts, '$.optional') = 1, FALSE) WHERE t.orderId IN (?)",
+    [[...orderIds, NONE]],
   );
 }
 

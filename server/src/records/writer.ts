@@ -102,12 +102,11 @@ export class OrderWriter {
         gone.map(l => l.id),
       );
     if (added.length > 0) await this.addLines(tx, order, after, added);
+    const leaveOut = (d: OrderDocument, key: string) => d.lines[key]?.leaveOut;
     if (
-      order.lines.some(
-        l => after.lines[l.key] && after.lines[l.key]!.leaveOut !== order.document.lines[l.key]!.leaveOut,
-      )
+      order.lines.some(l => after.lines[l.key] && leaveOut(after, l.key) !== leaveOut(order.document, l.key))
     )
-      await fitOptional(tx, order.id);
+      await fitOptional(tx, [order.id]);
     return freed;
   }
 
@@ -125,14 +124,11 @@ export class OrderWriter {
       order: { id: 'ASC' },
     });
     await lockAll(tx, { productStock: parts.map(p => p.productId) });
-    const held = new Map(
-      (
-        await heldOfParts(
-          tx,
-          parts.map(p => p.id),
-        )
-      ).map(h => [h.partId, h]),
+    const rows = await heldOfParts(
+      tx,
+      parts.map(p => p.id),
     );
+    const held = new Map(rows.map(r => [r.partId, r]));
     if (parts.some(p => p.kitId && held.get(p.id)?.further)) throw eked();
     const holds: HoldChange[] = [];
     const further = new Map<string, number>();
@@ -183,7 +179,7 @@ export class OrderWriter {
       })),
     );
     await tx.of(OrderLine).update({ id: line.id }, { recipeId: recipe.id });
-    await fitOptional(tx, order.id);
+    await fitOptional(tx, [order.id]);
     await bumpVersion(tx, order.id);
     return freed;
   }
@@ -224,7 +220,7 @@ export class OrderWriter {
         })),
       ),
     );
-    for (const id of orderIds) await fitOptional(tx, id);
+    await fitOptional(tx, orderIds);
     await toHistory(
       tx,
       orderIds.map(id =>
