@@ -11,11 +11,11 @@ export interface LineWish {
   priceMinor: number | null;
 }
 
-/** What an order wants now, as wishes that change nothing. */
+/** What an order wants now, as wishes that change nothing. A line of packs goes by its own SKU: one piece more is not one pack more. */
 export const wishesOf = (order: OrderView): LineWish[] =>
   order.lines.map(l => ({
     key: l.key,
-    sku: l.product?.sku ?? l.channelSku,
+    sku: l.product && l.units === 1 ? l.product.sku : l.channelSku,
     name: l.title,
     before: l.quantity,
     quantity: l.quantity,
