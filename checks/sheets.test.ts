@@ -1,5 +1,5 @@
 import { type Sheet, toCsv, toXlsx } from '@auk/server/imports/exports.service';
-import { readTable } from '@auk/server/imports/table';
+import { readTable } from '@auk/server/reference/table';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { expect, test } from 'vitest';

@@ -19,6 +19,7 @@ export * from './picking.js';
 export * from './planning.js';
 export * from './printing.js';
 export * from './problem.js';
+export * from './rating.js';
 export * from './receiving.js';
 export * from './rights.js';
 export * from './scans.js';

@@ -8,6 +8,8 @@ export const LiveTopic = z.enum([
   'parcels',
   'prints',
   'boxes',
+  'carriers',
+  'claims',
   'departures',
   'stock',
   'catalog',

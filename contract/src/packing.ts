@@ -1,8 +1,12 @@
-import { type PackState, type Rated } from '@auk/core';
+import { type PackState } from '@auk/core';
 import { z } from 'zod';
 import { fromCore } from './common.js';
 
 export const OpenBench = z.object({ code: z.string().min(1).max(20_000), device: z.string().min(1).max(60) });
+
+/** What a person decides of a purchase that nobody can prove: look into the carrier's books once more, ask for it anew, or give it up. */
+export const DecideLabel = z.object({ what: z.enum(['look', 'ask anew', 'give up']) });
+export type DecideLabel = z.infer<typeof DecideLabel>;
 
 export const LabelView = z.object({
   state: z.string(),
@@ -89,39 +93,3 @@ export type PhotoRow = z.infer<typeof PhotoRow>;
 /** When it was taken, and by whom, when it is sent under another sign-in. */
 export const PhotoQuery = z.object({ at: z.iso.datetime(), maker: z.uuid().optional() });
 export type PhotoQuery = z.infer<typeof PhotoQuery>;
-
-/** One service on offer for a parcel. */
-export const OfferView = z
-  .object({
-    carrier: z.string(),
-    carrierName: z.string(),
-    arrives: z.string(),
-    keeps: z.boolean(),
-    quoteId: z.string(),
-    currency: z.string(),
-    departure: z.object({ id: z.string(), cutOff: z.string() }).nullable(),
-  })
-  .and(fromCore<Rated>());
-export type OfferView = z.infer<typeof OfferView>;
-
-/** Offers of all carriers, the one to take first; carriers that did not answer are named with why. */
-export const OffersView = z.object({
-  offers: z.array(OfferView),
-  silent: z.array(z.object({ carrierName: z.string(), why: z.string() })),
-  promised: z.string().nullable(),
-  paidMinor: z.number(),
-  currency: z.string(),
-});
-export type OffersView = z.infer<typeof OffersView>;
-
-export const BuyLabel = z.object({
-  carrier: z.string().max(30),
-  service: z.string().max(40),
-  quoteId: z.string().max(80),
-  minor: z.number().int().min(0),
-  key: z.uuid(),
-  name: z.string().min(1).max(80),
-  arrives: z.iso.date(),
-});
-
-export type BuyLabel = z.infer<typeof BuyLabel>;

@@ -10,7 +10,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import helmet from 'helmet';
 import type { DataSource } from 'typeorm';
 import { BenchesModule } from './benches/benches.module.js';
-import { type Carrier, CarrierRegistry, CarriersModule } from './carriers/carriers.module.js';
+import { CarriersModule } from './carriers/carriers.module.js';
 import { CatalogModule } from './catalog/catalog.module.js';
 import { ChannelsModule } from './channels/channels.module.js';
 import { CorrectionsModule } from './corrections/corrections.module.js';
@@ -54,7 +54,6 @@ import { UpkeepModule } from './upkeep/upkeep.module.js';
 /** What an installation is made with. */
 export interface Surroundings {
   source: DataSource;
-  carriers: Carrier[];
   /** Checks every answer against its form of the contract, as tests do. */
   checkAnswers?: boolean;
   /** Folder of the built web pages; none in server tests. */
@@ -154,7 +153,6 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   // Addresses and protocol that a proxy tells are believed of those named here; on loopback by default.
   app.set('trust proxy', process.env.AUK_PROXY ?? 'loopback');
   app.use(cookieParser());
-  for (const carrier of around.carriers) app.get(CarrierRegistry).add(carrier);
   const people = app.get(PeopleService);
   app.use(
     '/api/v1',
@@ -169,6 +167,7 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
     /^\/api\/v1\/packing\/sessions\/[^/]+\/photos\/[^/]+$/,
     express.raw({ type: () => true, limit: '3mb' }),
   );
+  app.use(/^\/api\/v1\/carriers\/accounts\/[^/]+\/sheets$/, express.raw({ type: () => true, limit: '3mb' }));
   app.use(/^\/api\/v1\/products\/[^/]+\/picture$/, express.raw({ type: () => true, limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));
   app.setGlobalPrefix('api/v1', { exclude: ['api/docs', 'api/docs/openapi.json'] });

@@ -3,6 +3,11 @@ import { Bench } from './benches/bench.entity.js';
 import { BenchDevice } from './benches/benchDevice.entity.js';
 import { Printer } from './benches/printer.entity.js';
 import { PrintJob } from './benches/printJob.entity.js';
+import { CarrierRow } from './carriers/carrier.entity.js';
+import { CarrierAccount } from './carriers/carrierAccount.entity.js';
+import { CarrierClosed } from './carriers/carrierClosed.entity.js';
+import { CarrierServiceRow } from './carriers/carrierService.entity.js';
+import { RateSheetRow } from './carriers/rateSheet.entity.js';
 import { Measured } from './catalog/measured.entity.js';
 import { PictureFile } from './catalog/pictureFile.entity.js';
 import { Product } from './catalog/product.entity.js';
@@ -29,6 +34,7 @@ import { Suspicion } from './intake/suspicion.entity.js';
 import { Job } from './jobs/job.entity.js';
 import { Build } from './kits/build.entity.js';
 import { Label } from './labels/label.entity.js';
+import { RefundClaim } from './labels/refundClaim.entity.js';
 import { Lease } from './leases/lease.entity.js';
 import { PickList } from './lists/pickList.entity.js';
 import { PickStop } from './lists/pickStop.entity.js';
@@ -82,6 +88,11 @@ export const ENTITIES = [
   ProductAlias,
   ProductCode,
   ProductEvent,
+  CarrierRow,
+  CarrierAccount,
+  CarrierClosed,
+  CarrierServiceRow,
+  RateSheetRow,
   Channel,
   ChannelLink,
   ChannelTrouble,
@@ -124,6 +135,7 @@ export const ENTITIES = [
   PrintJob,
   Parcel,
   Label,
+  RefundClaim,
   ReturnLine,
   ReturnReceipt,
   Person,

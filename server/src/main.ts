@@ -1,6 +1,5 @@
 import 'reflect-metadata';
 import { makeApp } from './app.js';
-import { PlainCarrier } from './carriers/plain/plainCarrier.js';
 import { migrate } from './database/migrate.js';
 import { openDataSource } from './database/source.js';
 import { DemoLoader } from './demo/load.js';
@@ -33,12 +32,6 @@ const tls = lan
   : null;
 const app = await makeApp({
   source,
-  carriers: standins
-    ? [
-        new PlainCarrier('heron', 'Heron Post', `${standins}/heron`),
-        new PlainCarrier('redfen', 'Redfen Parcel', `${standins}/redfen`),
-      ]
-    : [],
   checkAnswers: process.env.AUK_CHECK_ANSWERS === 'yes',
   ...(process.env.AUK_WEB ? { web: process.env.AUK_WEB } : {}),
   ...(tls && { tls }),

@@ -2,8 +2,8 @@ import { CHANNELS } from '@auk/demo';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { retryAfter } from '../src/channels/ask.js';
 import { ChannelsService } from '../src/channels/channels.service.js';
-import { seal, unseal } from '../src/channels/sealing.js';
 import { next } from '../src/channels/since/sinceChannel.js';
+import { seal, unseal } from '../src/reference/sealing.js';
 import { bringIn, idOfOrder, productOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 

@@ -2,8 +2,8 @@ import { connect } from 'node:net';
 import { RIGHT_NAMES, RIGHTS } from '@auk/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { seal } from '../src/channels/sealing.js';
 import { waitAfter } from '../src/people/throttle.js';
+import { seal } from '../src/reference/sealing.js';
 import { type Caller, type House, openHouse } from './house.js';
 
 let house: House;

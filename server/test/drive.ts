@@ -1,3 +1,4 @@
+import { type OfferView, wishOf as purchaseOf } from '@auk/contract';
 import { v7 } from 'uuid';
 import type { Caller } from './house.js';
 
@@ -69,19 +70,8 @@ function answerTo({ asking, lines }: any): string {
   return wants.expiry && !asking.told.expiry ? '2031-01-31' : 'an answer';
 }
 
-/** The wish to buy the first offer of a parcel. */
-// biome-ignore lint/suspicious/noExplicitAny: a view of the API
-export function wishOf(offer: any, key = v7()) {
-  return {
-    carrier: offer.carrier,
-    service: offer.service,
-    quoteId: offer.quoteId,
-    minor: offer.minor,
-    name: offer.name,
-    arrives: offer.arrives,
-    key,
-  };
-}
+/** The wish to buy an offer. */
+export const wishOf = (offer: OfferView, key = v7()) => ({ ...purchaseOf(offer), key });
 
 /** A CSV of orders in the web store's headings. */
 export const orderCsv = (rows: string[]): string =>

@@ -11,7 +11,6 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { v7 } from 'uuid';
 import { makeApp } from '../src/app.js';
-import { PlainCarrier } from '../src/carriers/plain/plainCarrier.js';
 import { checkData } from '../src/checks/checkData.js';
 import { Db } from '../src/database/db.js';
 import { migrate } from '../src/database/migrate.js';
@@ -72,14 +71,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   const at = `http://127.0.0.1:${standinsPort}`;
   const scaleAt = `127.0.0.1:${await standins.scale.listen()}`;
   const serve = async (on: DataSource) => {
-    const made = await makeApp({
-      source: on,
-      checkAnswers: true,
-      carriers: [
-        new PlainCarrier('heron', 'Heron Post', `${at}/heron`),
-        new PlainCarrier('redfen', 'Redfen Parcel', `${at}/redfen`),
-      ],
-    });
+    const made = await makeApp({ source: on, checkAnswers: true });
     await made.listen(0, '127.0.0.1');
     return made;
   };

@@ -1,4 +1,4 @@
 export * from './books.js';
-export * from './carrier.js';
+export * from './carriers/desk.js';
 export * from './channel.js';
 export * from './server.js';

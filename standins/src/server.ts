@@ -1,10 +1,11 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { CarrierBuy, CarrierParcel, CarrierVoid, Mischief, ToldTracking } from '@auk/contract';
+import { Mischief, ToldTracking } from '@auk/contract';
 import { CARRIERS, CHANNELS, PRINTERS } from '@auk/demo';
 import { Books } from './books.js';
-import { CarrierDesk, type Charge } from './carrier.js';
+import { CarrierDesk, type Charge } from './carriers/desk.js';
+import { serveCarrier } from './carriers/window.js';
 import {
   type ChannelAnswer,
   ChannelDesk,
@@ -87,19 +88,19 @@ export class Standins {
           .end(this.scale.page());
       }
       if (where === 'printers') return await this.printer(what, key, request, response);
-      const body = request.method === 'POST' ? JSON.parse(await text(request)) : null;
+      const said = request.method === 'GET' ? '' : await text(request);
       const desk = this.desks.get(where);
       if (where === 'channels') {
-        this.channel(what, request, body, response);
+        this.channel(what, request, said === '' ? null : JSON.parse(said), response);
         return;
       }
       if (!desk) return send(response, { status: 404, body: { error: 'no such service' } });
       if (what === 'mischief') {
-        this.misbehave(where, Mischief.parse(body));
+        this.misbehave(where, Mischief.parse(JSON.parse(said)));
         return send(response, { status: 200, body: {} });
       }
       if (what === 'books') return send(response, { status: 200, body: desk.books.all() });
-      await this.carrier(where, desk, what, key, body, response);
+      await serveCarrier(desk, request, said, on => this.trick(where, on), response);
     } catch (error) {
       send(response, { status: 400, body: { error: (error as Error).message.slice(0, 300) } });
     }
@@ -198,47 +199,6 @@ export class Standins {
     }
     const trick: ChannelTrick = how === 'repeat' || how === 'reorder' || how === 'future' ? how : null;
     return desk.answer(path, query, trick) ?? { status: 404, body: { error: 'no such page' } };
-  }
-
-  private async carrier(
-    code: string,
-    desk: CarrierDesk,
-    what: string,
-    key: string,
-    body: unknown,
-    response: ServerResponse,
-  ): Promise<void> {
-    const on = what === 'quotes' ? 'quote' : what === 'voids' ? 'void' : key ? 'find' : 'buy';
-    const trick = this.trick(code, on);
-    if (trick?.how === 'fail before') return void response.destroy();
-    if (trick?.how === 'refuse')
-      return send(response, { status: 422, body: { refused: 'the desk is closed today' } });
-    const answer = this.answer(desk, on, key, body, trick?.how === 'dearer' ? 100 : 0);
-    if (trick?.how === 'late') await new Promise(resolve => setTimeout(resolve, trick.ms));
-    if (trick?.how === 'fail after') return void response.destroy();
-    if (trick?.how === 'nonsense') return void response.writeHead(200).end('<<< the moon is {');
-    send(response, answer);
-  }
-
-  private answer(
-    desk: CarrierDesk,
-    on: Mischief['on'],
-    key: string,
-    body: unknown,
-    dearer: number,
-  ): ChannelAnswer {
-    if (on === 'find') {
-      const found = desk.find(key);
-      return found ? { status: 200, body: found } : { status: 404, body: { error: 'no such purchase' } };
-    }
-    const got =
-      on === 'quote'
-        ? desk.quotes(CarrierParcel.parse(body))
-        : on === 'void'
-          ? desk.takeBack(CarrierVoid.parse(body))
-          : desk.buy(CarrierBuy.parse(body), dearer);
-    if ('refused' in got) return { status: 422, body: got };
-    return { status: 200, body: on === 'quote' ? { quotes: got } : got };
   }
 
   private tell(told: ToldTracking): ChannelAnswer {

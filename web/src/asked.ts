@@ -5,10 +5,12 @@ import type { QueryClient } from '@tanstack/react-query';
 const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
   orders: ['board', 'strip', 'orders', 'order', 'lists', 'buyers', 'planChoices'],
   boxes: ['boxes'],
+  carriers: ['carriers', 'compare', 'offers'],
+  claims: ['claims', 'board'],
   prints: ['benches', 'tray'],
   lists: ['lists', 'list', 'heaps', 'arrived', 'queue', 'troubles', 'strip', 'board'],
   plans: ['plan', 'plans'],
-  parcels: ['parcels', 'arrived', 'strip', 'board', 'order', 'offers'],
+  parcels: ['parcels', 'arrived', 'strip', 'board', 'order', 'offers', 'compare'],
   departures: ['board', 'strip', 'handover'],
   stock: ['products', 'product', 'listings', 'stock', 'count', 'kits', 'kit', 'ledger', 'place'],
   catalog: ['products', 'product', 'portion', 'listings', 'order', 'kits', 'kit', 'templates'],

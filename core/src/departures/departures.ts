@@ -18,6 +18,34 @@ export function nextDeparture<T extends PlannedDeparture>(
   return fits.sort((a, b) => a.cutOff.localeCompare(b.cutOff) || a.id.localeCompare(b.id))[0] ?? null;
 }
 
+/** A departure that orders may be planned for before a label is bought: its carrier takes orders up to this weight in milligrams; null for none. */
+export interface PlannableDeparture extends PlannedDeparture {
+  planUpToMg: number | null;
+}
+
+/**
+ * The departure an order is planned for before its label is bought: the next one of the carrier with the least limit that takes its weight,
+ * else the next of any that is planned with; null when there is none.
+ */
+export function planDeparture(
+  open: readonly PlannableDeparture[],
+  weightMg: number,
+  now: string,
+): PlannableDeparture | null {
+  const planned = open.filter(d => d.planUpToMg !== null);
+  const limits = [...new Set(planned.map(d => d.planUpToMg!))]
+    .filter(mg => weightMg <= mg)
+    .sort((a, b) => a - b);
+  const fitting = limits.map(mg =>
+    nextDeparture(
+      planned.filter(d => d.planUpToMg === mg),
+      null,
+      now,
+    ),
+  );
+  return fitting.find(d => d !== null) ?? nextDeparture(open, null, now);
+}
+
 /** Whether what is not yet labelled will be ready by a cut-off. */
 export type Timeliness = 'on time' | 'tight' | 'will miss';
 

@@ -17,7 +17,8 @@ export function milesBetween(a: Point, b: Point): number {
   return (2 * EARTH_KM * Math.asin(Math.min(1, Math.sqrt(h)))) / KM_PER_MILE;
 }
 
-const ZONE_MILES = [50, 150, 300, 600, 1000, 1400, 1800] as const;
+/** Upper miles of zones 1 to 7; above is zone 8 (from memory of postal practice). */
+export const ZONE_MILES = [50, 150, 300, 600, 1000, 1400, 1800] as const;
 
 /** Carrier zone 1 to 8 by distance: up to 50, 150, 300, 600, 1000, 1400, 1800 miles, and above (from memory of postal practice). */
 export function zoneByMiles(miles: number): number {

@@ -132,3 +132,10 @@ const stop = (code: StopReason['code'], subject: string, says: string, cure: str
   says,
   cure,
 });
+
+/** Lines of an address as they stand on paper. */
+export function addressLines(a: Address): string[] {
+  const last =
+    a.country === 'US' ? `${a.city}, ${a.region} ${a.postcode}` : `${a.postcode} ${a.city} ${a.region}`;
+  return [a.name, a.company, a.line1, a.line2, last, a.country === 'US' ? '' : a.country].filter(Boolean);
+}

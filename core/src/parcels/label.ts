@@ -1,7 +1,18 @@
 import { fail, ok, type Result } from '../result.js';
 
-/** States of buying a label: intended -> asked -> bought | refused | unknown -> (recover) -> bought | refused; bought -> void asked -> voided | bought. */
-export type LabelState = 'intended' | 'asked' | 'bought' | 'refused' | 'unknown' | 'void asked' | 'voided';
+/**
+ * States of buying a label: intended -> asked -> bought | refused | unknown -> (recover) -> bought | refused | doubtful; bought -> void
+ * asked -> voided | bought. What is doubtful nobody can prove: it waits for a person.
+ */
+export type LabelState =
+  | 'intended'
+  | 'asked'
+  | 'bought'
+  | 'refused'
+  | 'unknown'
+  | 'doubtful'
+  | 'void asked'
+  | 'voided';
 
 /**
  * What can happen to a purchase. `answered nothing` is a time-out, a broken connection or an answer that makes no sense, and also a
@@ -14,6 +25,10 @@ export type LabelEvent =
   | { type: 'answered nothing'; why: string }
   /** The carrier, asked by our key when it can no longer be at work on it, has no such purchase. */
   | { type: 'not found' }
+  /** Found out again and again, and nothing about it can be proved: asking once more might buy twice, or the books contradict themselves. */
+  | { type: 'doubted'; why: string }
+  /** A person has made sure that the carrier has nothing, and wants it asked again. */
+  | { type: 'asked anew' }
   /** Intended and never asked for, or asked for and unknown to the carrier, and not wanted any more. */
   | { type: 'called off'; why: string }
   | { type: 'ask void' }
@@ -28,12 +43,20 @@ const NEXT: Record<LabelState, Partial<Record<LabelEvent['type'], LabelState>>> 
     'answered refused': 'refused',
     'answered nothing': 'unknown',
     'not found': 'intended',
+    doubted: 'doubtful',
   },
   unknown: {
     'answered bought': 'bought',
     'answered refused': 'refused',
     'answered nothing': 'unknown',
     'not found': 'intended',
+    doubted: 'doubtful',
+  },
+  doubtful: {
+    'answered bought': 'bought',
+    'answered nothing': 'doubtful',
+    'asked anew': 'intended',
+    'called off': 'refused',
   },
   bought: { 'ask void': 'void asked' },
   refused: {},
@@ -80,3 +103,26 @@ export function readFinding<T>(
     ? { type: 'not found' }
     : { type: 'answered nothing', why: 'The carrier does not know it yet and may still be at work on it.' };
 }
+
+/** A purchase as it was asked for, and as a carrier tells it. Money in minor units. */
+export interface AskedAndTold {
+  asked: { service: string; currency: string };
+  told: { service: string; currency: string; tracking: string };
+  /** Who has the tracking number already, in words; null when nobody. */
+  otherHas: string | null;
+}
+
+/**
+ * What in an answer contradicts what was asked, as a sentence; null when it may be believed. Another price is no contradiction: the money
+ * is spent, and what was too much is claimed back.
+ */
+export function contradiction({ asked, told, otherHas }: AskedAndTold): string | null {
+  if (told.currency !== asked.currency)
+    return `It answered a price in ${told.currency}, and ${asked.currency} was asked for.`;
+  if (told.service !== asked.service) return `It sold ${told.service}, and ${asked.service} was asked for.`;
+  if (otherHas) return `It answered the number ${told.tracking}, which ${otherHas} has already.`;
+  return null;
+}
+
+/** When the books of a carrier that refused a purchase are looked through again, milliseconds after each other. */
+export const STRAY_CHECKS_MS = [45_000, 3_600_000, 86_400_000] as const;

@@ -2,79 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { forecast, nextDeparture } from '../departures/departures.js';
 import { milesBetween, zoneByMiles } from '../geo/distance.js';
-import {
-  addWorkingDays,
-  billableSteps,
-  lengthPlusGirth,
-  rankOffers,
-  rate,
-  type ServiceRates,
-} from '../rating/rate.js';
 import { type LabelEvent, type LabelState, labelHolds, labelNext } from './label.js';
-
-const cube = (inches: number) => ({ length: inches * 254, width: inches * 254, height: inches * 254 });
-const CARD: ServiceRates = {
-  service: 'g',
-  name: 'Ground',
-  step: 'lb',
-  upTo: [1, 5, 20],
-  prices: [
-    [100, 200],
-    [300, 400],
-    [900, 1000],
-  ],
-  dimDivisor: 139,
-  days: [1, 3],
-  oversize: { overInches: 105, minor: 1850 },
-  residentialMinor: 165,
-};
-
-test('billable weight is the greater of actual and dimensional, rounded up', () => {
-  expect(billableSteps({ size: cube(12), weightMg: 453_592 }, 'lb', 139)).toEqual({
-    steps: 13,
-    byVolume: true,
-  });
-  expect(billableSteps({ size: cube(4), weightMg: 453_592 }, 'lb', 139)).toEqual({
-    steps: 1,
-    byVolume: false,
-  });
-  expect(lengthPlusGirth({ length: 2540, width: 5080, height: 2540 })).toBe(5080 + 4 * 2540);
-});
-
-test('charges are itemised and add up to the price', () => {
-  const rated = rate(CARD, { size: cube(12), weightMg: 1e6, zone: 2, residential: true })!;
-  expect(rated).toMatchObject({ minor: 1165, byVolume: true, days: 3 });
-  expect(rated.charges.reduce((n, c) => n + c.minor, 0)).toBe(rated.minor);
-  expect(rate(CARD, { size: cube(4), weightMg: 2e7, zone: 1, residential: false })).toBeNull();
-  expect(
-    rate(CARD, {
-      size: { length: 90 * 254, width: 1000, height: 1000 },
-      weightMg: 1e6,
-      zone: 1,
-      residential: false,
-    })!.charges[1]!.minor,
-  ).toBe(1850);
-});
-
-test('offers: those that keep the day, cheapest first; then the late, earliest first', () => {
-  const offer = (service: string, minor: number, arrives: string) => ({
-    carrier: 'c',
-    service,
-    minor,
-    arrives,
-  });
-  const ranked = rankOffers(
-    [
-      offer('slow', 100, '2026-11-30'),
-      offer('fast', 900, '2026-11-24'),
-      offer('good', 500, '2026-11-25'),
-      offer('late', 50, '2026-12-02'),
-    ],
-    '2026-11-25',
-  );
-  expect(ranked.map(o => o.service)).toEqual(['good', 'fast', 'slow', 'late']);
-  expect(addWorkingDays('2026-11-27', 1)).toBe('2026-11-30');
-});
 
 test('zones by distance', () => {
   expect([10, 50, 51, 300, 1801].map(zoneByMiles)).toEqual([1, 1, 2, 3, 8]);

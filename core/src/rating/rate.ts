@@ -1,20 +1,18 @@
-import { cubicInches, MG, type Size, stepsUp } from '../units/units.js';
-
-/** One service of a carrier's rate card: price by zone and weight step, dimensional divisor (cubic inches a pound) and surcharges. */
-export interface ServiceRates {
-  service: string;
-  name: string;
-  step: 'lb' | 'oz';
-  /** Upper weight of each row in steps, ascending; `prices[row][zone - 1]` in minor units. Above the last row the service is not offered. */
-  upTo: number[];
-  prices: number[][];
-  dimDivisor: number | null;
-  days: number[];
-  /** Charged when length plus girth is over this many inches. */
-  oversize: { overInches: number; minor: number } | null;
-  /** Charged on addresses that are homes. */
-  residentialMinor: number;
-}
+import { timesRate } from '../money/round.js';
+import { fail, ok, type Result } from '../result.js';
+import { cubicFeet, cubicInches, MG, type Size, stepsUp } from '../units/units.js';
+import {
+  type DimDivisor,
+  lengthPlusGirth,
+  longestSide,
+  type ServiceOptions,
+  type ServiceRates,
+  type Surcharge,
+  type SurchargeWhen,
+  type WeightStep,
+  type ZoneReach,
+} from './rateSheet.js';
+import { reachOf, type ZonePlace } from './zones.js';
 
 /** A part of a price with its words. */
 export interface Charge {
@@ -22,101 +20,179 @@ export interface Charge {
   minor: number;
 }
 
-/** What a service costs for one parcel: the sum is exactly `minor`. */
+/** What a price went by: the weight that was paid for in milligrams, or a cubic tier, and why it is not the weight on the scale. */
+export interface Billable {
+  mg: number;
+  /** As people read it: "5 lb", "0.3 cu ft". */
+  says: string;
+  why: 'weight' | 'volume' | 'cubic';
+}
+
+/** What a service costs for one parcel: the charges sum to exactly `minor`. `days` are business days on the way. */
 export interface Rated {
   service: string;
   name: string;
   minor: number;
   charges: Charge[];
-  billableSteps: number;
-  byVolume: boolean;
+  billable: Billable;
+  zone: string;
   days: number;
 }
 
-/** A parcel to be rated: outer size, weight in milligrams, zone 1 to 8. */
+/** A parcel to be rated: outer size in tenths of a millimetre, weight in milligrams, from where and whereto, and what is asked beside carrying. */
 export interface RatedParcel {
   size: Size;
   weightMg: number;
-  zone: number;
+  from: ZonePlace;
+  to: ZonePlace;
   residential: boolean;
+  options?: ServiceOptions;
 }
 
-/** Length plus girth in tenths of a millimetre: the longest side plus twice the sum of the others (common practice). */
-export function lengthPlusGirth(size: Size): number {
-  const [a, b, c] = [size.length, size.width, size.height].sort((x, y) => y - x) as [number, number, number];
-  return a + 2 * (b + c);
-}
-
-/** Billable weight in whole steps: the greater of actual and dimensional weight, each rounded up after snapping. Example: 12 x 12 x 12 in by 139 is 13 lb. */
-export function billableSteps(
-  parcel: { size: Size; weightMg: number },
-  step: 'lb' | 'oz',
-  dimDivisor: number | null,
-): { steps: number; byVolume: boolean } {
-  const actual = stepsUp(parcel.weightMg, MG[step]);
-  const pounds = dimDivisor ? cubicInches(parcel.size) / dimDivisor : 0;
-  const dimensional = stepsUp(pounds * (step === 'oz' ? 16 : 1), 1);
-  return { steps: Math.max(1, actual, dimensional), byVolume: dimensional > actual };
-}
-
-/** Rates one parcel by one service, or null when the service does not take it. */
-export function rate(card: ServiceRates, parcel: RatedParcel): Rated | null {
-  const { steps, byVolume } = billableSteps(parcel, card.step, card.dimDivisor);
-  const row = card.upTo.findIndex(limit => steps <= limit);
-  const base = row === -1 ? undefined : card.prices[row]?.[parcel.zone - 1];
-  if (base === undefined) return null;
-  const charges: Charge[] = [{ name: `${steps} ${card.step} to zone ${parcel.zone}`, minor: base }];
-  if (card.oversize && lengthPlusGirth(parcel.size) > card.oversize.overInches * 254)
-    charges.push({
-      name: `over ${card.oversize.overInches} in length and girth`,
-      minor: card.oversize.minor,
-    });
-  if (parcel.residential && card.residentialMinor > 0)
-    charges.push({ name: 'home address', minor: card.residentialMinor });
-  return {
-    service: card.service,
-    name: card.name,
-    minor: charges.reduce((s, c) => s + c.minor, 0),
-    charges,
-    billableSteps: steps,
-    byVolume,
-    days: card.days[parcel.zone - 1]!,
-  };
-}
-
-/** A service with its arrival day, as offered for a choice. */
-export interface Offer {
-  carrier: string;
-  service: string;
-  minor: number;
-  /** ISO day of arrival. */
-  arrives: string;
+/** Dimensional weight in milligrams, not rounded; 0 without a divisor. Example: 12 x 12 x 12 in by 139 in/lb is 12.43 lb. */
+export function dimensionalMg(size: Size, dim: DimDivisor | null): number {
+  if (!dim) return 0;
+  return dim.unit === 'in/lb'
+    ? (cubicInches(size) / dim.value) * MG.lb
+    : (size.length * size.width * size.height * 1e-6 * MG.kg) / dim.value;
 }
 
 /**
- * Orders offers for the choice: those that arrive by the promised day first, cheapest first among them; then the late ones, the
- * earliest first. Ties by carrier and service. Without a promised day, cheapest first.
+ * Billable weight: the greater of actual and dimensional weight, each rounded up to the step after snapping to it.
+ * Example: 12 x 12 x 12 in and 1 lb by 139 in/lb is 13 lb, by volume.
  */
-export function rankOffers<T extends Offer>(
-  offers: readonly T[],
-  promised: string | null,
-): (T & { keeps: boolean })[] {
-  return offers
-    .map(o => ({ ...o, keeps: promised === null || o.arrives <= promised }))
-    .sort(
-      (a, b) =>
-        Number(b.keeps) - Number(a.keeps) ||
-        (a.keeps ? a.minor - b.minor : a.arrives.localeCompare(b.arrives) || a.minor - b.minor) ||
-        `${a.carrier}${a.service}`.localeCompare(`${b.carrier}${b.service}`),
-    );
+export function billableWeight(
+  parcel: { size: Size; weightMg: number },
+  step: WeightStep,
+  dim: DimDivisor | null,
+): Billable {
+  const actual = Math.max(1, stepsUp(parcel.weightMg, step.mg));
+  const dimensional = stepsUp(dimensionalMg(parcel.size, dim), step.mg);
+  const steps = Math.max(actual, dimensional);
+  return {
+    mg: steps * step.mg,
+    says: `${Number((steps * step.count).toFixed(3))} ${step.unit}`,
+    why: dimensional > actual ? 'volume' : 'weight',
+  };
 }
 
-/** The ISO day `days` working days (Monday to Friday) after an ISO day. Example: `addWorkingDays('2026-11-27', 1)` is `'2026-11-30'`. */
-export function addWorkingDays(day: string, days: number): string {
-  const date = new Date(`${day}T00:00:00Z`);
-  for (let left = days; left > 0; ) {
-    date.setUTCDate(date.getUTCDate() + 1);
-    if (date.getUTCDay() !== 0 && date.getUTCDay() !== 6) left--;
+/**
+ * Rates one parcel by one service, or says why the service does not take it. The price of the way goes by billable weight, or by a cubic
+ * tier where that is cheaper, and is raised to the least of the sheet; surcharges and fuel follow, each rounded to the minor unit, halves
+ * away from zero.
+ */
+export function rate(card: ServiceRates, parcel: RatedParcel): Result<Rated, string> {
+  const refused = againstLimits(card, parcel) ?? lacksOption(card, parcel.options);
+  if (refused) return fail(refused);
+  const reach = reachOf(card.reaches, parcel.from, parcel.to);
+  if (!reach) return fail(`${card.name} does not go there`);
+  const way = wayOf(card, parcel, reach);
+  if (!way) return fail('the parcel is too heavy');
+  const charges: Charge[] = [{ name: `${way.billable.says} to zone ${reach.zone}`, minor: way.minor }];
+  if (way.minor < card.leastMinor)
+    charges.push({ name: 'up to the least price', minor: card.leastMinor - way.minor });
+  const base = Math.max(way.minor, card.leastMinor);
+  let minor = base;
+  for (const surcharge of card.surcharges) {
+    const times = timesDue(surcharge.when, parcel, card.step);
+    if (times === 0) continue;
+    const due = times * ((surcharge.minor ?? 0) + timesRate(base, surcharge.ppm ?? 0));
+    charges.push({ name: surcharge.name, minor: due });
+    minor += due;
   }
-  return date.toISOString().slice(0, 10);
+  if (card.fuelPpm > 0) {
+    const fuel = timesRate(minor, card.fuelPpm);
+    charges.push({ name: 'fuel', minor: fuel });
+    minor += fuel;
+  }
+  return ok({
+    service: card.service,
+    name: card.name,
+    minor,
+    charges,
+    billable: way.billable,
+    zone: reach.zone,
+    days: reach.days,
+  });
+}
+
+function againstLimits(card: ServiceRates, { size, weightMg }: RatedParcel): string | null {
+  if (weightMg < card.leastMg) return `it is too light for ${card.name}`;
+  if (card.mostSide !== null && longestSide(size) > card.mostSide) return 'the parcel is too long';
+  if (card.mostGirth !== null && lengthPlusGirth(size) > card.mostGirth) return 'the parcel is too large';
+  return null;
+}
+
+/** The options by the kind of surcharge that offers them, with what a refusal calls them. */
+const OPTIONS: readonly [keyof ServiceOptions, SurchargeWhen['kind'], string][] = [
+  ['signature', 'signature', 'asks for no signature'],
+  ['saturday', 'saturday', 'does not deliver on Saturdays'],
+  ['dropOff', 'drop-off', 'takes nothing at a counter'],
+  ['toPoint', 'point', 'has no pick-up points'],
+  ['cashMinor', 'cash', 'takes no money at the door'],
+  ['valueMinor', 'value', 'insures nothing'],
+];
+
+function lacksOption(card: ServiceRates, options: ServiceOptions | undefined): string | null {
+  if (!options) return null;
+  for (const [option, kind, says] of OPTIONS)
+    if (options[option] && !card.surcharges.some(s => s.when.kind === kind)) return `${card.name} ${says}`;
+  return null;
+}
+
+/** The price of the way alone: by weight, or by a cubic tier where that is cheaper. */
+function wayOf(
+  card: ServiceRates,
+  parcel: RatedParcel,
+  reach: ZoneReach,
+): { minor: number; billable: Billable } | null {
+  const column = card.zones.indexOf(reach.zone);
+  const billable = billableWeight(parcel, card.step, card.dim);
+  // Rows stand at whole steps; half a milligram forgives what a double does to a pound.
+  const byWeight = card.weights.find(r => billable.mg <= r.upToMg + 0.5)?.prices[column] ?? null;
+  if (card.cubic.length > 0 && parcel.weightMg <= (card.weights.at(-1)?.upToMg ?? 0)) {
+    const feet = cubicFeet(parcel.size);
+    const tier = card.cubic.find(r => feet <= r.upToFeet + 1e-9);
+    const byVolume = tier?.prices[column] ?? null;
+    if (tier && byVolume !== null && (byWeight === null || byVolume < byWeight))
+      return {
+        minor: byVolume,
+        billable: { mg: billable.mg, says: `${tier.upToFeet} cu ft`, why: 'cubic' },
+      };
+  }
+  return byWeight === null ? null : { minor: byWeight, billable };
+}
+
+/** How often a surcharge is due for a parcel; 0 when it is not. Weight counts in whole steps, as the way itself does. */
+function timesDue(
+  when: Surcharge['when'],
+  { size, weightMg, to, residential, options }: RatedParcel,
+  step: WeightStep,
+): number {
+  switch (when.kind) {
+    case 'always':
+      return 1;
+    case 'home':
+      return Number(residential && !options?.toPoint);
+    case 'signature':
+      return Number(options?.signature === true);
+    case 'saturday':
+      return Number(options?.saturday === true);
+    case 'drop-off':
+      return Number(options?.dropOff === true);
+    case 'point':
+      return Number(options?.toPoint === true);
+    case 'cash':
+      return Number((options?.cashMinor ?? 0) > 0);
+    case 'value':
+      return Math.ceil(Math.max(0, (options?.valueMinor ?? 0) - when.overMinor) / when.eachMinor);
+    case 'girth':
+      return Number(lengthPlusGirth(size) > when.overTenths);
+    case 'side':
+      return Number(longestSide(size) > when.overTenths);
+    case 'weight':
+      return Number(stepsUp(weightMg, step.mg) * step.mg > when.overMg + 0.5);
+    case 'postcode':
+      return Number(when.prefixes.some(p => to.postcode.startsWith(p)));
+  }
 }

@@ -86,6 +86,9 @@ export function cubicInches(size: Size): number {
   return (size.length * size.width * size.height) / TENTHS.in ** 3;
 }
 
+/** Volume in cubic feet, a double. Example: 8 x 8 x 8 in is 0.2963. */
+export const cubicFeet = (size: Size): number => cubicInches(size) / 1728;
+
 /** No house is longer, in tenths of a millimetre; sums of such distances stay exact. */
 const FARTHEST = 20_000_000;
 

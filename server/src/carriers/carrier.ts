@@ -4,12 +4,14 @@ import type { CarrierAnswer } from '@auk/core';
 /** What asking a carrier can come to. `silent` is a time-out, a broken connection or an answer that makes no sense: nobody knows what was done. */
 export type Asked<T> = CarrierAnswer<T>;
 
-/** A carrier as Auk sees it. Every adapter is one folder with one of these. */
+/** A carrier as Auk sees it. Every adapter is one folder with one of these (docs/carriers.md). */
 export interface Carrier {
   code: string;
   name: string;
   /** Longest time in milliseconds after it was asked to sell in which a purchase may still come about. */
   longestMs: number;
+  /** False for a carrier to which every asking is a purchase of its own: what it does not know is never asked for again by itself. */
+  keyed: boolean;
   /** Prices of all services that take the parcel. */
   quote(parcel: CarrierParcel): Promise<Asked<CarrierQuote[]>>;
   /** Buys under our key; asking twice with one key must charge once. */
@@ -18,4 +20,21 @@ export interface Carrier {
   takeBack(key: string): Promise<Asked<CarrierVoided>>;
   /** What the carrier's books hold under our key; null when nothing. */
   find(key: string): Promise<Asked<CarrierBought | null>>;
+}
+
+/** Where and how to reach a carrier. */
+export interface CarrierAddress {
+  code: string;
+  name: string;
+  address: string;
+  key: string;
+}
+
+/** A kind of carrier that Setup offers. */
+export interface CarrierKindEntry {
+  kind: string;
+  name: string;
+  /** Its habit, in words that help to choose. */
+  about: string;
+  open(at: CarrierAddress): Carrier;
 }

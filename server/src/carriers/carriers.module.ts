@@ -1,11 +1,26 @@
 import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { HouseModule } from '../house/house.module.js';
+import { CarrierRow } from './carrier.entity.js';
+import { CarrierAccount } from './carrierAccount.entity.js';
+import { CarrierClosed } from './carrierClosed.entity.js';
+import { CarrierServiceRow } from './carrierService.entity.js';
+import { CarriersController } from './carriers.controller.js';
 import { CarrierRegistry } from './carriers.registry.js';
+import { CarriersService } from './carriers.service.js';
+import { RateSheetRow } from './rateSheet.entity.js';
 
 export type { Asked, Carrier } from './carrier.js';
-export { CarrierRegistry } from './carriers.registry.js';
+export { CarrierRegistry, type ServingAccount } from './carriers.registry.js';
+export { CarriersService } from './carriers.service.js';
 
 @Module({
-  providers: [CarrierRegistry],
-  exports: [CarrierRegistry],
+  imports: [
+    TypeOrmModule.forFeature([CarrierRow, CarrierAccount, CarrierClosed, CarrierServiceRow, RateSheetRow]),
+    HouseModule,
+  ],
+  controllers: [CarriersController],
+  providers: [CarrierRegistry, CarriersService],
+  exports: [CarrierRegistry, CarriersService],
 })
 export class CarriersModule {}

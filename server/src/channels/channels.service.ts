@@ -11,6 +11,7 @@ import { JobsService } from '../jobs/jobs.module.js';
 import { LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js';
 import { pushedListings, StockForSale, takeListings } from '../products/products.module.js';
 import { BUILDS, HAND } from '../records/records.module.js';
+import { seal, unseal } from '../reference/sealing.js';
 import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
 import { Channel } from './channel.entity.js';
 import { ChannelLink } from './channelLink.entity.js';
@@ -33,7 +34,6 @@ import {
 } from './channels.queries.js';
 import { ChannelTrouble as TroubleEntity } from './channelTrouble.entity.js';
 import { CHANNEL_KINDS } from './kinds.js';
-import { seal, unseal } from './sealing.js';
 
 /** Pulling holds a channel for this long from its last page on; a server that died lets go by itself. */
 const LEASE_MS = 60_000;

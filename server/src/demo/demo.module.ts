@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CarriersModule } from '../carriers/carriers.module.js';
 import { ChannelsModule } from '../channels/channels.module.js';
 import { DeparturesModule } from '../departures/departures.module.js';
 import { HouseModule } from '../house/house.module.js';
@@ -18,6 +19,7 @@ import { PackedPast } from './past.js';
 @Module({
   imports: [
     HouseModule,
+    CarriersModule,
     ProductsModule,
     StockModule,
     RecordsModule,

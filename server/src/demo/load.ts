@@ -17,6 +17,7 @@ import {
 } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
+import { CarriersService } from '../carriers/carriers.module.js';
 import { ChannelsService } from '../channels/channels.module.js';
 import { Db, newId, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
@@ -31,6 +32,7 @@ import { BUILDS, HAND, leaveWith } from '../records/records.module.js';
 import { type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { loadBenches } from './benches.js';
+import { connectCarriers } from './carriers.js';
 import { PackedPast, type PastParcel } from './past.js';
 import { movePrinters } from './standins.queries.js';
 
@@ -66,6 +68,7 @@ export class DemoLoader {
     private readonly intake: OrderIntake,
     private readonly orders: OrdersService,
     private readonly planner: DeparturePlanner,
+    private readonly carriers: CarriersService,
     private readonly stock: StockService,
     private readonly releases: ListRelease,
     private readonly picking: PickingService,
@@ -82,7 +85,7 @@ export class DemoLoader {
     const pinHash = await hashPin(DEMO_PIN);
     await this.at(long(PAST_DAYS + 5), async tx => {
       await tx.insert('setting', [{ name: 'origin', value: JSON.stringify('demo') }]);
-      await this.house(tx, pinHash);
+      await this.house(tx, pinHash, size.standins);
       await this.catalogue(tx);
     });
     const past = makeOrders(SEED, size.pastOrders, 10_001, long(1).toISOString());
@@ -140,14 +143,17 @@ export class DemoLoader {
       "UPDATE channelLink l JOIN channel c ON c.id = l.channelId SET l.address = CONCAT(?, '/channels/', c.code) WHERE l.address LIKE 'http://127.0.0.1:%/channels/%'",
       [standins],
     );
-    await this.at(new Date(), tx => movePrinters(tx, standins, scaleAt));
+    await this.at(new Date(), async tx => {
+      await movePrinters(tx, standins, scaleAt);
+      await connectCarriers(tx, this.carriers, standins);
+    });
   }
 
   private at<T>(at: Date, work: (tx: Tx) => Promise<T>): Promise<T> {
     return this.db.tx({ personId: null, at }, work);
   }
 
-  private async house(tx: Tx, pinHash: string): Promise<void> {
+  private async house(tx: Tx, pinHash: string, standins: string): Promise<void> {
     const id = newId();
     this.ids.warehouse = id;
     const { sender, ...warehouse } = WAREHOUSE;
@@ -215,6 +221,7 @@ export class DemoLoader {
       'paperTemplate',
       PAPERS.map((p, position) => ({ id: newId(), ...p, position })),
     );
+    await connectCarriers(tx, this.carriers, standins);
     await this.planner.materialise(tx, tx.at, PAST_DAYS + 14);
   }
 

@@ -1,5 +1,14 @@
-import { type Address, addWorkingDays, type Box, makeS10, nextDeparture, planBoxes, rate } from '@auk/core';
-import { CARRIERS } from '@auk/demo';
+import {
+  type Address,
+  addBusinessDays,
+  type Box,
+  makeS10,
+  nextDeparture,
+  planBoxes,
+  type Rated,
+  rate,
+} from '@auk/core';
+import { CARRIERS, WAREHOUSE } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
 import { fromJson, NONE, newId, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
@@ -7,6 +16,7 @@ import { PackingService } from '../packing/packing.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
 import { leaveWith, refreshStages } from '../records/records.module.js';
+import { zonePlace } from '../reference/postcodes.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 
@@ -134,16 +144,20 @@ export class PackedPast {
     );
     const open = await this.planner.open(tx, tx.at);
     const bought = rows.map(r => {
-      const carrier = CARRIERS.find(c => c.code === (r.weightMg <= 2_300_000 ? 'heron' : 'redfen'))!;
-      const zone = 4;
-      const rated = carrier.services
-        .flatMap(s => rate(s, { size: r, weightMg: r.weightMg, zone, residential: true }) ?? [])
-        .sort((a, b) => a.minor - b.minor)[0] ?? {
-        service: 'ground',
-        name: 'Redfen Ground',
-        minor: 4200,
-        days: 4,
+      const carrier = CARRIERS.find(c => r.weightMg <= (c.planUpToMg ?? 0)) ?? CARRIERS[1]!;
+      const to = fromJson<Address>(r.shipTo);
+      const parcel = {
+        size: r,
+        weightMg: r.weightMg,
+        from: zonePlace(WAREHOUSE.country, WAREHOUSE.postcode),
+        to: zonePlace(to.country, to.postcode),
+        residential: to.company === '',
       };
+      const rated =
+        carrier.accounts[0]!.sheet.services.flatMap(s => {
+          const got = rate(s, parcel);
+          return got.ok ? [got.value] : [];
+        }).sort((a, b) => a.minor - b.minor)[0] ?? DEAREST;
       const departure = nextDeparture(open, carrier.code, tx.at.toISOString());
       return {
         r,
@@ -165,11 +179,14 @@ export class PackedPast {
         serviceName: b.rated.name,
         minor: b.rated.minor,
         chargedMinor: b.rated.minor,
-        currency: 'USD',
+        currency: b.carrier.accounts[0]!.sheet.currency,
+        zone: b.rated.zone,
+        billable: b.rated.billable.says,
+        charges: JSON.stringify(b.rated.charges),
         request: '{}',
-        arrives: addWorkingDays(tx.at.toISOString().slice(0, 10), b.rated.days),
+        arrives: addBusinessDays(tx.at.toISOString().slice(0, 10), b.rated.days),
         tracking: b.tracking,
-        routing: `${fromJson<Address>(b.r.shipTo).postcode.slice(0, 3)} Z4`,
+        routing: `${fromJson<Address>(b.r.shipTo).postcode.slice(0, 3)} Z${b.rated.zone}`,
         intendedAt: tx.at,
         askedAt: tx.at,
         answeredAt: tx.at,
@@ -185,6 +202,17 @@ export class PackedPast {
     );
   }
 }
+
+/** What a parcel that no service takes went for. */
+const DEAREST: Rated = {
+  service: 'ground',
+  name: 'Redfen Ground',
+  minor: 4200,
+  charges: [{ name: 'by agreement', minor: 4200 }],
+  billable: { mg: 0, says: 'by agreement', why: 'weight' },
+  zone: '',
+  days: 4,
+};
 
 /** A parcel of the past costs this much beside its box, so that one order was one parcel. */
 const WAY_MINOR = 1_000;

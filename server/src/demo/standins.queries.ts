@@ -1,3 +1,5 @@
+import type { CarrierRow } from '../carriers/carrier.entity.js';
+import type { CarrierAccount } from '../carriers/carrierAccount.entity.js';
 import type { Tx } from '../database/db.js';
 
 /** Stand-ins listen on another port at every start: printers and scales that are stand-ins follow. */
@@ -7,4 +9,19 @@ export async function movePrinters(tx: Tx, standins: string, scaleAt: string): P
     "UPDATE printer SET url = CONCAT(?, SUBSTRING(url FROM LOCATE('/printers/', url))) WHERE url LIKE 'http://127.0.0.1:%/printers/%'",
     [standins],
   );
+}
+
+export function carriersKnown(tx: Tx): Promise<Pick<CarrierRow, 'code'>[]> {
+  return tx.rows('SELECT code FROM carrier');
+}
+
+export function carrierAccounts(tx: Tx): Promise<Pick<CarrierAccount, 'id' | 'carrier' | 'number'>[]> {
+  return tx.rows('SELECT id, carrier, number FROM carrierAccount');
+}
+
+/** The same for carriers. */
+export async function moveCarriers(tx: Tx, standins: string): Promise<void> {
+  await tx.run("UPDATE carrier SET address = CONCAT(?, '/', code) WHERE address LIKE 'http://127.0.0.1:%'", [
+    standins,
+  ]);
 }

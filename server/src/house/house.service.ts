@@ -9,11 +9,13 @@ import {
 
 export type { Warehouse } from './house.queries.js';
 
-import { type Address, evenLayout, type Layout } from '@auk/core';
+import { type Address, type ExchangeRates, evenLayout, type Layout } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { LessThanOrEqual } from 'typeorm';
 import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { type Days, daysAround } from './days.js';
+import { ExchangeRate } from './exchangeRate.entity.js';
 import { Setting } from './setting.entity.js';
 import { Warehouse as WarehouseEntity } from './warehouse.entity.js';
 
@@ -68,6 +70,14 @@ export class HouseService {
   async setLayout(tx: Tx, layout: Layout): Promise<void> {
     const { id } = (await this.first(tx))!;
     await tx.of(WarehouseEntity).update(id, { layout: layout as never });
+  }
+
+  /** What one unit of each other currency is worth in the house's own on a day: the last rate that was entered until then. */
+  async exchangeRates(sql: Sql, day: string): Promise<ExchangeRates> {
+    const rows = await sql
+      .of(ExchangeRate)
+      .find({ where: { day: LessThanOrEqual(day) }, order: { day: 'ASC' } });
+    return new Map(rows.map(r => [r.currency, r.perHouse]));
   }
 
   private async first(sql: Sql): Promise<WarehouseEntity | undefined> {

@@ -3,7 +3,7 @@ import type { BadRow, Change, FieldSpec, FileRead, Mapping } from '@auk/core';
 import { HttpException } from '@nestjs/common';
 import type { Tx } from '../database/db.js';
 import type { IntakeChannel } from '../intake/intake.module.js';
-import type { Table } from './table.js';
+import type { Table } from '../reference/table.js';
 
 /** What became, or would become, of one thing of a file. */
 export interface Outcome {

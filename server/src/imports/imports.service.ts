@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { Db, type Doer, type Tx } from '../database/db.js';
 import { Malformed, NotHere } from '../http/problem.js';
 import type { IntakeChannel } from '../intake/intake.module.js';
+import { readTable, type Table } from '../reference/table.js';
 import type { Importer, ReadFile } from './importer.js';
 import { badWords } from './importer.js';
 import { ImportMapping } from './importMapping.entity.js';
@@ -19,7 +20,6 @@ import { PurchasesImport } from './purchasesImport.js';
 import { RecipesImport } from './recipesImport.js';
 import { SHOWN, withMore } from './report.js';
 import { StockImport } from './stockImport.js';
-import { readTable, type Table } from './table.js';
 
 /** Things taken in one transaction: each is whole, and nobody waits long for the locks. */
 export const PART = 1_000;

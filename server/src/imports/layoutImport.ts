@@ -2,6 +2,7 @@ import { LAYOUT_FIELDS, type Layout, type LayoutThing, type Mapping, readLayoutF
 import { Injectable } from '@nestjs/common';
 import type { Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
+import type { Table } from '../reference/table.js';
 import { FloorService, Places, type Standing } from '../stock/stock.module.js';
 import {
   dataRows,
@@ -13,7 +14,6 @@ import {
   refused,
   stateOf,
 } from './importer.js';
-import type { Table } from './table.js';
 
 /** The floor of the house, and where its places stand on it. */
 @Injectable()

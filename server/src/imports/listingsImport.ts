@@ -4,6 +4,7 @@ import { ListingsService, ProductsService } from '../catalog/catalog.module.js';
 import { newId, type Tx } from '../database/db.js';
 import type { IntakeChannel } from '../intake/intake.module.js';
 import { putListing } from '../products/products.module.js';
+import type { Table } from '../reference/table.js';
 import {
   dataRows,
   field,
@@ -17,7 +18,6 @@ import {
   whole,
 } from './importer.js';
 import { listingWithSku } from './listingsImport.queries.js';
-import type { Table } from './table.js';
 
 /** Listings of a channel, with their links. */
 @Injectable()

@@ -1,8 +1,8 @@
 import { count, formatMoney, type Mapping, ORDER_FIELDS, paidOf, readOrderRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { type IntakeChannel, OrderIntake } from '../intake/intake.module.js';
+import type { Table } from '../reference/table.js';
 import { type Importer, type Outcome, type ReadFile } from './importer.js';
-import type { Table } from './table.js';
 
 /** Orders of a channel. */
 @Injectable()

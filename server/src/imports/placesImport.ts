@@ -1,6 +1,7 @@
 import { type Mapping, PLACE_FIELDS, type PlaceRowRead, readPlaceRows } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { Tx } from '../database/db.js';
+import type { Table } from '../reference/table.js';
 import { Places } from '../stock/stock.module.js';
 import {
   dataRows,
@@ -12,7 +13,6 @@ import {
   refused,
 } from './importer.js';
 import { placeFacts } from './placesImport.queries.js';
-import type { Table } from './table.js';
 
 /** Places of the house. */
 @Injectable()

@@ -5,6 +5,7 @@ import { type Tx } from '../database/db.js';
 import type { IntakeChannel } from '../intake/intake.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
+import type { Table } from '../reference/table.js';
 import {
   dataRows,
   field,
@@ -17,7 +18,6 @@ import {
   stateOf,
   whole,
 } from './importer.js';
-import type { Table } from './table.js';
 
 /** Products of the house: facts, codes. */
 @Injectable()

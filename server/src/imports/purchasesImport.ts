@@ -2,6 +2,7 @@ import { count, type Mapping, PURCHASE_FIELDS, type PurchaseRowRead, readPurchas
 import { Injectable } from '@nestjs/common';
 import { newId, type Tx } from '../database/db.js';
 import { orderedBefore, PurchaseOrders } from '../receiving/receiving.module.js';
+import type { Table } from '../reference/table.js';
 import {
   dataRows,
   type Importer,
@@ -11,7 +12,6 @@ import {
   refused,
   sentenceOf,
 } from './importer.js';
-import type { Table } from './table.js';
 
 /** Orders to suppliers. One that is here already is left as it is: what came for it would no longer fit. */
 @Injectable()

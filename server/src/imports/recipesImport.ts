@@ -4,6 +4,7 @@ import type { Tx } from '../database/db.js';
 import { Recipes } from '../kits/kits.module.js';
 import type { Product } from '../products/products.module.js';
 import { CatalogService } from '../products/products.module.js';
+import type { Table } from '../reference/table.js';
 import {
   dataRows,
   type Importer,
@@ -14,7 +15,6 @@ import {
   stateOf,
   whole,
 } from './importer.js';
-import type { Table } from './table.js';
 
 /** Recipes of kits and bundles: a changed recipe becomes a new version; orders that are here keep theirs. */
 @Injectable()

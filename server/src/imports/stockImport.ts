@@ -2,6 +2,7 @@ import { type Mapping, readStockRows, STOCK_FIELDS, type StockRowRead } from '@a
 import { Injectable } from '@nestjs/common';
 import { StockDesk } from '../corrections/corrections.module.js';
 import { NONE, newId, type Tx } from '../database/db.js';
+import type { Table } from '../reference/table.js';
 import {
   dataRows,
   field,
@@ -13,7 +14,6 @@ import {
   sentenceOf,
 } from './importer.js';
 import { freeOf, lotsThere, productFacts, promisedPlace } from './stockImport.queries.js';
-import type { Table } from './table.js';
 
 /** Counted stock: what a place holds is set as a count on the page sets it. */
 @Injectable()

@@ -1,9 +1,26 @@
+import type { LabelState } from '@auk/core';
 import { Check, Entity, Index } from 'typeorm';
-import { At, Big, Code, Day, Fixed, Int, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+import {
+  At,
+  Big,
+  Bytes,
+  Code,
+  Day,
+  Fixed,
+  Flag,
+  Int,
+  Json,
+  OneOf,
+  Ref,
+  Text,
+  Uuid,
+} from '../database/columns.js';
 
 @Entity('label')
 @Index(['answeredAt'])
+@Index(['checkAt'])
 @Index(['liveParcel'], { unique: true })
+@Index(['liveTracking'], { unique: true })
 @Index(['parcelId'])
 @Index(['state'])
 @Index(['tracking'])
@@ -15,8 +32,8 @@ export class Label {
   @Ref('Parcel')
   parcelId!: string;
 
-  @OneOf(['intended', 'asked', 'bought', 'refused', 'unknown', 'void asked', 'voided'])
-  state!: 'intended' | 'asked' | 'bought' | 'refused' | 'unknown' | 'void asked' | 'voided';
+  @OneOf(['intended', 'asked', 'bought', 'refused', 'unknown', 'void asked', 'voided', 'doubtful'])
+  state!: LabelState;
 
   @Text(30)
   carrier!: string;
@@ -24,11 +41,26 @@ export class Label {
   @Text(60)
   carrierName!: string;
 
+  /** The number of the account that pays; empty for the house account. */
+  @Code(40, { default: '' })
+  account!: string;
+
   @Text(40)
   service!: string;
 
   @Text(80)
   serviceName!: string;
+
+  @Text(10, { nullable: true })
+  zone!: string | null;
+
+  /** What weight was paid for, in words. */
+  @Text(40, { nullable: true })
+  billable!: string | null;
+
+  /** The parts of its price. */
+  @Json({ nullable: true })
+  charges!: unknown | null;
 
   @Big()
   minor!: number;
@@ -79,4 +111,27 @@ export class Label {
 
   @Int({ default: 0 })
   asks!: number;
+
+  /** The label as the carrier drew it, a PDF; Auk draws it when there is none. */
+  @Bytes({ nullable: true })
+  picture!: Buffer | null;
+
+  /** How often the books were looked through again for a purchase that was refused, and when it is next. */
+  @Int({ default: 0 })
+  checks!: number;
+
+  @At({ nullable: true })
+  checkAt!: Date | null;
+
+  /** Bought somewhere else; its number was typed in. */
+  @Flag({ default: false })
+  elsewhere!: boolean;
+
+  /** A number that is on one live label only. */
+  @Code(80, {
+    asExpression: `if(state in ('bought','void asked'),concat(carrier,' ',tracking),NULL)`,
+    generatedType: 'STORED',
+    nullable: true,
+  })
+  liveTracking!: string | null;
 }

@@ -1,4 +1,4 @@
-import { BuyLabel, LabelView, OffersView, type Person } from '@auk/contract';
+import { BuyLabel, DecideLabel, LabelView, OffersView, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
@@ -50,6 +50,16 @@ export class LabelsController {
   @Answers('nothing')
   void(@Param('no') no: string, @Me() me: Person): Promise<void> {
     return this.voiding.void(parse(ParcelNo, no), by(me));
+  }
+
+  /** Decides on a purchase that nobody can prove. */
+  @Post(':no/decide')
+  @HttpCode(200)
+  @May('labels.decide')
+  @Takes({ body: DecideLabel })
+  @Answers(LabelView)
+  decide(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
+    return this.labels.decide(parse(ParcelNo, no), parse(DecideLabel, body).what, by(me));
   }
 
   @Get(':no/label.pdf')

@@ -8,15 +8,19 @@ import { PrintingModule } from '../printing/printing.module.js';
 import { RatingModule } from '../rating/rating.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
+import { ClaimsController } from './claims.controller.js';
+import { Claims } from './claims.service.js';
 import { Label } from './label.entity.js';
 import { LabelsController } from './labels.controller.js';
 import { Labels } from './labels.service.js';
 import { Purchases } from './purchases.service.js';
+import { RefundClaim } from './refundClaim.entity.js';
+import { Strays } from './strays.service.js';
 import { Voiding } from './voiding.service.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([Label]),
+    TypeOrmModule.forFeature([Label, RefundClaim]),
     LeasesModule,
     CarriersModule,
     TimetableModule,
@@ -26,8 +30,8 @@ import { Voiding } from './voiding.service.js';
     PrintingModule,
     BenchesModule,
   ],
-  controllers: [LabelsController],
-  providers: [Labels, Purchases, Voiding],
+  controllers: [LabelsController, ClaimsController],
+  providers: [Labels, Purchases, Voiding, Claims, Strays],
   exports: [Labels],
 })
 export class LabelsModule {}

@@ -11,6 +11,7 @@ export interface LabelRow {
   state: LabelState;
   carrier: string;
   carrierName: string;
+  service: string;
   serviceName: string;
   minor: number;
   currency: string;
@@ -27,6 +28,9 @@ export const STUCK = `state = 'intended' OR state IN ('asked', 'unknown') AND as
 
 /** A voiding that stays unanswered for too long. */
 export const VOID_STUCK = `state = 'void asked' AND askedAt <= NOW(3) - INTERVAL ${RECOVER_AFTER_MS * 1000} MICROSECOND`;
+
+/** A purchase that was refused, and whose carrier's books are to be looked through once more. */
+export const TO_CHECK = `state = 'refused' AND checkAt <= NOW(3)`;
 
 export const RECOVERED_AT_ONCE = 200;
 
@@ -94,11 +98,32 @@ export function noteVoidAsked(tx: Tx, id: string): Promise<number> {
 
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
   return tx.one(
-    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.service, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );
 }
 
 export function noteAsked(tx: Tx, state: string, id: string): Promise<number> {
   return tx.run('UPDATE label SET state = ?, asks = asks + 1, askedAt = NOW(3) WHERE id = ?', [state, id]);
+}
+
+/** Whether a tracking number is on another live label, and of which parcel. */
+export function parcelWithTracking(
+  tx: Tx,
+  id: string,
+  liveTracking: string,
+): Promise<Pick<Parcel, 'no'> | null> {
+  return tx.one(
+    'SELECT c.no FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.liveTracking = ? AND b.id <> ?',
+    [liveTracking, id],
+  );
+}
+
+/** Has the books looked through again so many milliseconds from now, by the database's clock; never when null. */
+export function noteCheck(tx: Tx, id: string, checks: number, inMs: number | null): Promise<number> {
+  return tx.run('UPDATE label SET checks = ?, checkAt = NOW(3) + INTERVAL ? MICROSECOND WHERE id = ?', [
+    checks,
+    inMs === null ? null : inMs * 1000,
+    id,
+  ]);
 }

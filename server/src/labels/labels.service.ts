@@ -1,5 +1,15 @@
-import type { BuyLabel, CarrierBought, CarrierBuy, LabelView } from '@auk/contract';
-import { type LabelEvent, labelHolds, labelNext, nextDeparture, readFinding } from '@auk/core';
+import type { BuyLabel, CarrierBought, CarrierBuy, DecideLabel, LabelView } from '@auk/contract';
+import {
+  type AskedAndTold,
+  contradiction,
+  formatMoney,
+  type LabelEvent,
+  labelHolds,
+  labelNext,
+  nextDeparture,
+  readFinding,
+  STRAY_CHECKS_MS,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { PrintQueue } from '../benches/benches.module.js';
 import type { Carrier } from '../carriers/carriers.module.js';
@@ -18,7 +28,9 @@ import {
   toHistory,
 } from '../records/records.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
+import { Claims } from './claims.service.js';
 import { Label } from './label.entity.js';
+import { labelPicture } from './labelPicture.js';
 import {
   askedSince,
   type LabelRow,
@@ -26,7 +38,9 @@ import {
   lockLabel,
   lockParcel,
   noteAsked,
+  noteCheck,
   orderOfLabel,
+  parcelWithTracking,
   STUCK,
 } from './labels.queries.js';
 import { Purchases } from './purchases.service.js';
@@ -54,6 +68,7 @@ export class Labels {
     private readonly purchases: Purchases,
     private readonly carriers: CarrierRegistry,
     private readonly prints: PrintQueue,
+    private readonly claims: Claims,
   ) {
     purchases.recover(ROUND, STUCK, (id, lease, doer) => this.recoverOne(id, lease, doer));
   }
@@ -71,18 +86,11 @@ export class Labels {
     wish: BuyLabel,
     doer: Doer,
   ): Promise<{ parcelId: string; lease: Lease | null }> {
-    const carrier = this.carriers.get(wish.carrier);
+    const carrier = await this.carriers.get(wish.carrier);
     if (!carrier) throw new NotHere(`The carrier ${wish.carrier}`, 'Ask for the prices again.');
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
-    const request: CarrierBuy = {
-      key: wish.key,
-      quoteId: wish.quoteId,
-      minor: wish.minor,
-      service: wish.service,
-      parcel: await this.rating.request(parcel, doer.at),
-      reference: `PA-${no}`,
-    };
+    const request = await this.rating.purchase(parcel, wish, doer.at);
     try {
       return await this.db.tx(doer, async tx => {
         await lockOrders(tx, [parcel.orderId]);
@@ -123,10 +131,14 @@ export class Labels {
         state: 'intended',
         carrier: carrier.code,
         carrierName: carrier.name,
+        account: wish.account,
         service: wish.service,
         serviceName: wish.name,
+        zone: wish.zone,
+        billable: wish.billable,
+        charges: JSON.stringify(wish.charges),
         minor: wish.minor,
-        currency: 'USD',
+        currency: wish.currency,
         request: JSON.stringify(request),
         arrives: wish.arrives,
         personId: tx.personId,
@@ -138,12 +150,12 @@ export class Labels {
   /** Asks the carrier for an intended purchase and stores what came of it. */
   private async ask(id: string, lease: Lease, doer: Doer): Promise<void> {
     const row = await this.step(id, lease, doer, { type: 'ask' });
-    if (!row) return;
-    const carrier = this.carriers.get(row.carrier);
+    if (!row || typeof row === 'string') return;
+    const carrier = await this.carriers.get(row.carrier);
     if (!carrier) return;
     const answer = await carrier.buy(fromJson<CarrierBuy>(row.request));
     const later = { ...doer, at: new Date() };
-    if (answer.kind === 'answered') await this.step(id, lease, later, boughtOf(answer.value));
+    if (answer.kind === 'answered') await this.told(row, lease, later, answer.value, false);
     else if (answer.kind === 'silent')
       await this.step(id, lease, later, { type: 'answered nothing', why: answer.why });
     else if (row.asks === 0) await this.step(id, lease, later, { type: 'answered refused', why: answer.why });
@@ -159,16 +171,55 @@ export class Labels {
     why: string,
   ): Promise<void> {
     const found = readFinding(await carrier.find(id), carrier.longestMs, carrier.longestMs);
-    await this.step(
-      id,
-      lease,
-      doer,
-      found.type === 'bought'
-        ? boughtOf(found.bought)
-        : found.type === 'not found'
-          ? { type: 'answered refused', why }
-          : found,
-    );
+    if (found.type === 'bought') await this.told({ id }, lease, doer, found.bought, true);
+    else
+      await this.step(
+        id,
+        lease,
+        doer,
+        found.type === 'not found' ? { type: 'answered refused', why } : found,
+      );
+  }
+
+  /**
+   * A carrier tells of a purchase. What contradicts what was asked is not believed: an answer leaves it open, to be found out in the
+   * books; the books leave it in doubt, for a person.
+   */
+  private async told(
+    { id }: { id: string },
+    lease: Lease,
+    doer: Doer,
+    bought: CarrierBought,
+    inBooks: boolean,
+  ): Promise<void> {
+    const wrong = await this.step(id, lease, doer, boughtOf(bought));
+    if (typeof wrong === 'string')
+      await this.step(id, lease, doer, { type: inBooks ? 'doubted' : 'answered nothing', why: wrong });
+  }
+
+  /** A person has looked at a doubtful purchase: the books are asked once more, it is asked for anew, or it is given up. */
+  async decide(no: number, what: DecideLabel['what'], doer: Doer): Promise<LabelView> {
+    const parcel = await this.parcels.parcel(this.db, no);
+    if (!parcel) throw new NotHere(`The parcel PA-${no}`);
+    const known = await labelByKeyOrParcel(this.db, '', parcel.id);
+    if (known?.state !== 'doubtful')
+      throw new TooLate(`The label of PA-${no} is not in doubt.`, 'Look at the parcel again.');
+    const lease = await this.purchases.take(known.id);
+    if (!lease)
+      throw new TooLate(
+        `The label of PA-${no} is being found out at this moment.`,
+        'Wait a moment and look at the parcel again.',
+      );
+    await this.purchases.under(lease, async l => {
+      if (what === 'look') await this.recoverOne(known.id, l, doer);
+      else if (what === 'give up')
+        await this.step(known.id, l, doer, { type: 'called off', why: 'Given up by hand.' });
+      else {
+        await this.step(known.id, l, doer, { type: 'asked anew' });
+        await this.askIfFree(known.id, l, doer);
+      }
+    });
+    return (await this.parcels.label(parcel.id))!;
   }
 
   /** Finds out about everything that was asked for too long, or intended and never asked; waits for the end. */
@@ -178,13 +229,20 @@ export class Labels {
 
   private async recoverOne(id: string, lease: Lease, doer: Doer): Promise<void> {
     const row = (await askedSince(this.db, id))!;
-    const carrier = this.carriers.get(row.carrier);
+    const carrier = await this.carriers.get(row.carrier);
     if (!carrier) return;
     if (row.state === 'intended') return this.askIfFree(id, lease, doer);
     const found = readFinding(await carrier.find(id), row.sinceMs ?? 0, carrier.longestMs);
-    if (found.type === 'bought') await this.step(id, lease, doer, boughtOf(found.bought));
-    else await this.step(id, lease, doer, found);
-    if (found.type === 'not found') await this.askIfFree(id, lease, doer);
+    if (found.type === 'bought') return this.told({ id }, lease, doer, found.bought, true);
+    if (found.type !== 'not found') return void (await this.step(id, lease, doer, found));
+    // To ask it once more might be a second purchase: that a person decides.
+    if (!carrier.keyed)
+      return void (await this.step(id, lease, doer, {
+        type: 'doubted',
+        why: `${carrier.name} knows nothing of it, and asking again might buy it twice.`,
+      }));
+    await this.step(id, lease, doer, found);
+    await this.askIfFree(id, lease, doer);
   }
 
   /** Asks for a purchase of which the carrier knows nothing, unless its order is held back by now: then it ends without one. */
@@ -195,8 +253,8 @@ export class Labels {
     else await this.ask(id, lease, doer);
   }
 
-  /** One stored step of the purchase under its lease; null when the row has moved on meanwhile. */
-  private step(id: string, lease: Lease, doer: Doer, happened: Happened): Promise<LabelRow | null> {
+  /** One stored step of the purchase under its lease; null when the row has moved on meanwhile, a sentence when what was told cannot be so. */
+  private step(id: string, lease: Lease, doer: Doer, happened: Happened): Promise<LabelRow | string | null> {
     return this.db.tx(doer, async tx => {
       const { orderId } = (await orderOfLabel(tx, id))!;
       await lockOrders(tx, [orderId]);
@@ -204,10 +262,14 @@ export class Labels {
       await this.leases.must(tx, lease);
       const next = labelNext(row.state, happened);
       if (!next.ok) return null;
+      const wrong = happened.bought ? await this.contradicts(tx, row, happened.bought) : null;
+      if (wrong) return wrong;
       if (happened.type === 'ask') await noteAsked(tx, next.value, id);
       else await tx.of(Label).update({ id }, { state: next.value, answeredAt: tx.at });
       if (happened.type === 'answered bought') await this.bought(tx, row, happened);
       if ('why' in happened) await this.failed(tx, row, happened.type, happened.why);
+      // A carrier may refuse and have sold all the same: its books are looked through again.
+      if (next.value === 'refused' && row.asks > 0) await noteCheck(tx, id, 0, STRAY_CHECKS_MS[0]);
       await refreshStages(tx, [row.orderId]);
       await tx.tell('parcels', row.parcelId);
       return row;
@@ -219,14 +281,20 @@ export class Labels {
     row: LabelRow,
     answer: Extract<LabelEvent, { type: 'answered bought' }> & { bought?: CarrierBought },
   ): Promise<void> {
+    const { tracking, minor } = answer;
+    const over = minor - row.minor;
     const why =
-      answer.minor === row.minor ? null : `Charged ${answer.minor} instead of ${row.minor} minor units.`;
+      over === 0
+        ? null
+        : `Charged ${formatMoney(minor, row.currency)} instead of ${formatMoney(row.minor, row.currency)}.`;
+    const picture = await labelPicture(answer.bought?.picture);
     await tx
       .of(Label)
       .update(
         { id: row.id },
-        { tracking: answer.tracking, chargedMinor: answer.minor, routing: answer.bought?.routing ?? '', why },
+        { tracking, chargedMinor: minor, routing: answer.bought?.routing ?? '', why, picture },
       );
+    if (over > 0) await this.claims.open(tx, row, 'price', over, why!, tracking);
     const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());
     await this.written.plan(tx, [row.parcelId], departure?.id ?? null);
     if (departure) await leaveWith(tx, [row.orderId], departure.id);
@@ -241,6 +309,12 @@ export class Labels {
     await this.prints.add(tx, 'label', row.orderId, row.parcelNo);
   }
 
+  private async contradicts(tx: Tx, row: LabelRow, told: CarrierBought): Promise<string | null> {
+    const other = await parcelWithTracking(tx, row.id, `${row.carrier} ${told.tracking}`);
+    const asked: AskedAndTold['asked'] = row;
+    return contradiction({ asked, told, otherHas: other && `PA-${other.no}` });
+  }
+
   private async failed(tx: Tx, row: LabelRow, type: LabelEvent['type'], why: string): Promise<void> {
     await tx.of(Label).update({ id: row.id }, { why: why.slice(0, 300) });
     await toHistory(tx, [event(tx, row.orderId, 'label', `${FAILED[type] ?? ''}${why}${AFTER[type] ?? ''}`)]);
@@ -250,6 +324,7 @@ export class Labels {
 const FAILED: Partial<Record<LabelEvent['type'], string>> = {
   'answered refused': 'Label refused. ',
   'answered nothing': 'Label without an answer. ',
+  doubted: 'Whether the label was bought cannot be proved. ',
   'called off': 'The label was not bought: ',
 };
 const AFTER: Partial<Record<LabelEvent['type'], string>> = { 'answered nothing': ' Auk asks again.' };

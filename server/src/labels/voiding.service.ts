@@ -80,7 +80,7 @@ export class Voiding {
    */
   private async recoverOne(id: string, lease: Lease, doer: Doer): Promise<void> {
     const { carrier: code, sinceMs } = (await askedSince(this.db, id))!;
-    const carrier = this.carriers.get(code);
+    const carrier = await this.carriers.get(code);
     if (!carrier) return;
     const found = await carrier.find(id);
     if (found.kind !== 'answered') return;
@@ -105,7 +105,7 @@ export class Voiding {
 
   private async ask(id: string, lease: Lease, doer: Doer): Promise<void> {
     const row = await this.db.of(Label).findOneByOrFail({ id });
-    const carrier = this.carriers.get(row.carrier);
+    const carrier = await this.carriers.get(row.carrier);
     if (!carrier) return;
     const answer = await carrier.takeBack(id);
     const later = { ...doer, at: new Date() };

@@ -20,12 +20,3 @@ export function wantsTogether(sql: Sql, sorted: readonly string[]): Promise<Pick
 export function channelByCode(sql: Sql, code: string): Promise<Pick<Channel, 'id' | 'currency'> | null> {
   return sql.one('SELECT id, currency FROM channel WHERE code = ?', [code]);
 }
-
-/** What the parts of an order weigh, in milligrams. */
-export async function weightOf(sql: Sql, orderId: string): Promise<number> {
-  const row = await sql.one<{ weightMg: number }>(
-    'SELECT COALESCE(SUM(p.quantity * COALESCE(x.weightMg, 0)), 0) AS weightMg FROM linePart p JOIN product x ON x.id = p.productId WHERE p.orderId = ?',
-    [orderId],
-  );
-  return Number(row!.weightMg);
-}

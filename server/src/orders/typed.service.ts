@@ -32,6 +32,7 @@ import {
   setHead,
   skuOfKey,
   toHistory,
+  weightOf,
 } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { ScansService } from '../scans/scans.module.js';
@@ -39,7 +40,7 @@ import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { OrderEditing } from './editing.service.js';
 import { OrderNote } from './orderNote.entity.js';
 import { OrdersService } from './orders.service.js';
-import { channelByCode, openLines, wantsTogether, weightOf } from './typed.queries.js';
+import { channelByCode, openLines, wantsTogether } from './typed.queries.js';
 
 /** Stages in which nothing of an order is on a list yet. */
 const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];

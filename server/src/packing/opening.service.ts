@@ -1,6 +1,5 @@
 import {
   type BenchBox,
-  type BenchPiece,
   type Box,
   openPack,
   type PackLine,
@@ -16,7 +15,7 @@ import { Injectable } from '@nestjs/common';
 import { Benches } from '../benches/benches.module.js';
 import { Measures } from '../catalog/catalog.module.js';
 import type { Sql } from '../database/db.js';
-import { Boxes, CatalogService, type Product } from '../products/products.module.js';
+import { Boxes, CatalogService, type Product, pieceOf } from '../products/products.module.js';
 import { linesToPack, packerNotes } from './packing.queries.js';
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
@@ -155,22 +154,10 @@ function toLine(
     packed: 0,
     kitParts,
     bundle,
-    piece: toPiece(product, measured.get(r.productId) ?? null),
+    piece: pieceOf(product, measured.get(r.productId) ?? null),
     wants: toWants(product.facts, r),
     optional: !!r.optional,
     leftOut: 0,
-  };
-}
-
-function toPiece({ size, weightMg, packedWeightMg, facts }: Product, measured: Size | null): BenchPiece {
-  return {
-    size: size ?? measured,
-    weightMg: packedWeightMg ?? weightMg ?? 0,
-    ...(facts.fragile === true && { fragile: true }),
-    ...(facts.upright === true && { upright: true }),
-    ...(facts.foldable === true && { foldable: true }),
-    ...(facts.alone === true && { alone: true }),
-    ...(typeof facts.perParcel === 'number' && { most: facts.perParcel }),
   };
 }
 

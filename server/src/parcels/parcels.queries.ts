@@ -20,6 +20,8 @@ export interface ParcelRow {
   length: number;
   width: number;
   height: number;
+  /** The service that a person chose for its order. */
+  chosen: string | null;
 }
 
 /** Reads of parcels and their labels. */
@@ -29,8 +31,8 @@ export class ParcelsQueries {
 
   parcel(sql: Sql, no: number): Promise<ParcelRow | null> {
     return sql.one(
-      `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.departedAt, b.length, b.width, b.height
-       FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN box b ON b.code = c.boxCode WHERE c.no = ?`,
+      `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.departedAt, b.length, b.width, b.height, s.chosen
+       FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN shipment s ON s.id = c.shipmentId LEFT JOIN box b ON b.code = c.boxCode WHERE c.no = ?`,
       [no],
     );
   }

@@ -1,5 +1,4 @@
-import type { Address } from '@auk/core';
-import { addressLines } from './label.js';
+import { type Address, addressLines } from '@auk/core';
 import { finish, line, lines, newPaper } from './paper.js';
 import { paperHead } from './slip.js';
 

@@ -1,4 +1,4 @@
-import type { Address } from '@auk/core';
+import { type Address, addressLines } from '@auk/core';
 import { code128Width, drawCode128, finish, line, newPaper } from './paper.js';
 
 /** What stands on a carrier label. */
@@ -21,13 +21,6 @@ const EDGE = 14;
 
 /** Ten quiet modules on both sides, in points. */
 const quiet = (dots: number): number => (20 * dots * 72) / 203;
-
-/** Lines of an address as they stand on paper. */
-export function addressLines(a: Address): string[] {
-  const last =
-    a.country === 'US' ? `${a.city}, ${a.region} ${a.postcode}` : `${a.postcode} ${a.city} ${a.region}`;
-  return [a.name, a.company, a.line1, a.line2, last, a.country === 'US' ? '' : a.country].filter(Boolean);
-}
 
 /** Draws a 4 x 6 in carrier label: sender, receiver, routing, and the tracking number as Code 128 in whole printer dots. */
 export function drawLabel(label: LabelText): Promise<Buffer> {

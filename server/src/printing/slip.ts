@@ -1,5 +1,4 @@
-import type { Address } from '@auk/core';
-import { addressLines } from './label.js';
+import { type Address, addressLines } from '@auk/core';
 import { drawCode128, finish, line, lines, newPaper, type Paper } from './paper.js';
 
 export interface SlipLine {

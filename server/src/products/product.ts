@@ -1,4 +1,5 @@
 import {
+  type BenchPiece,
   explode,
   type FactsHeld,
   type FactValue,
@@ -83,4 +84,20 @@ export function stockedParts(kitId: string, products: ReadonlyMap<string, Produc
     id === kitId ? { ...products.get(id)!.recipe, kind: 'bundle' } : products.get(id)?.recipe,
   );
   return exploded.ok ? exploded.value : [];
+}
+
+/** A product as boxes are planned with it; `measured` counts where the product has no size. */
+export function pieceOf(
+  { size, weightMg, packedWeightMg, facts }: Product,
+  measured: Size | null,
+): BenchPiece {
+  return {
+    size: size ?? measured,
+    weightMg: packedWeightMg ?? weightMg ?? 0,
+    ...(facts.fragile === true && { fragile: true }),
+    ...(facts.upright === true && { upright: true }),
+    ...(facts.foldable === true && { foldable: true }),
+    ...(facts.alone === true && { alone: true }),
+    ...(typeof facts.perParcel === 'number' && { most: facts.perParcel }),
+  };
 }

@@ -1,61 +1,80 @@
-import { type CarrierParcel, type OffersView, type OfferView } from '@auk/contract';
-import { type Address, nextDeparture, rankOffers } from '@auk/core';
+import type { BuyLabel, CarrierBuy, ChosenService, OffersView, ServiceOptions } from '@auk/contract';
+import { type Address, addressLines, convert, formatMoney, rankOffers } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, fromJson } from '../database/db.js';
-import { daysAround, HouseService } from '../house/house.module.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { type ParcelRow, ParcelsQueries } from '../parcels/parcels.module.js';
 import { HeldOrders } from '../records/records.module.js';
-import { DeparturePlanner } from '../timetable/timetable.module.js';
+import { bySheet, type Priced, type PricedParcel, Prices } from './prices.service.js';
 
-/** Asks all carriers for prices and puts the services in the order of choice. */
+/** Prices for a closed parcel, in the order of choice, and what a carrier is told when one is bought. */
 @Injectable()
 export class RatingService {
   constructor(
     private readonly db: Db,
     private readonly parcels: ParcelsQueries,
-    private readonly planner: DeparturePlanner,
     private readonly house: HouseService,
     private readonly held: HeldOrders,
-    private readonly carriers: CarrierRegistry,
+    private readonly prices: Prices,
   ) {}
 
-  /** Services for a closed parcel, the cheapest that keeps the promised day first; a silent carrier is named and leaves the others be. */
-  async offers(no: number, now: Date): Promise<OffersView> {
+  /** Services for a closed parcel, the cheapest that keeps the promised day first. */
+  async offers(no: number, now: Date, options: ServiceOptions = {}): Promise<OffersView> {
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
     await this.held.refuse(this.db, parcel.orderId, no);
-    const request = await this.request(parcel, now);
-    const open = await this.planner.open(this.db, now);
-    const asked = await Promise.all(
-      this.carriers.all().map(async c => ({ carrier: c, answer: await c.quote(request) })),
-    );
-    const offers = asked.flatMap(({ carrier, answer }): Omit<OfferView, 'keeps'>[] => {
-      if (answer.kind !== 'answered') return [];
-      const next = nextDeparture(open, carrier.code, now.toISOString());
-      return answer.value.map(q => ({
-        ...q,
-        carrier: carrier.code,
-        carrierName: carrier.name,
-        currency: 'USD',
-        departure: next && { id: next.id, cutOff: next.cutOff },
-      }));
-    });
-    const silent = asked.flatMap(({ carrier, answer }) =>
-      answer.kind === 'answered' ? [] : [{ carrierName: carrier.name, why: answer.why }],
-    );
+    const ground = await this.prices.ground(this.db, now);
+    const { priced, silent, dropped } = await this.prices.of(ground, await this.told(parcel), options);
     return {
-      offers: rankOffers(offers, parcel.promised),
-      silent,
+      offers: offersOf(
+        priced,
+        parcel.promised,
+        parcel.chosen ? fromJson<ChosenService>(parcel.chosen) : null,
+      ),
+      // Nobody takes it at all: then why is said, too.
+      silent: priced.length > 0 ? silent : [...silent, ...dropped],
       promised: parcel.promised,
       paidMinor: parcel.shippingMinor,
       currency: parcel.currency,
+      houseCurrency: ground.house,
+      paidHouseMinor: convert(
+        parcel.shippingMinor,
+        parcel.currency,
+        ground.house,
+        ground.rates,
+        ground.house,
+      ),
     };
   }
 
-  /** What a carrier is told of a parcel. Refused while it has no box or weight. */
-  async request(parcel: ParcelRow, now: Date): Promise<CarrierParcel> {
+  /**
+   * What a carrier is asked for when a label is bought. The price of a rate sheet of one's own is computed anew; when it is not the
+   * one that was chosen, nothing is bought.
+   */
+  async purchase(parcel: ParcelRow, wish: BuyLabel, now: Date): Promise<CarrierBuy> {
+    const ground = await this.prices.ground(this.db, now);
+    const serving = ground.accounts.find(
+      a => a.carrier.code === wish.carrier && a.account.number === wish.account,
+    );
+    const told = await this.told(parcel);
+    const request = serving && this.prices.request(ground, serving, told, wish.options);
+    if (!request) throw new NotHere(`The carrier ${wish.carrier}`, 'Ask for the prices again.');
+    if (serving.account.rates === 'sheet') {
+      const quotes = serving.sheet ? bySheet(serving.sheet, request, ground.closed).quotes : [];
+      const now = quotes.find(q => q.service === wish.service);
+      if (now?.minor !== wish.minor || now.currency !== wish.currency)
+        throw new Forbidden(
+          `${wish.name} costs ${now ? formatMoney(now.minor, now.currency) : 'nothing that is known'} by its rate sheet now, not ${formatMoney(wish.minor, wish.currency)}.`,
+          'Ask for the prices again.',
+        );
+    }
+    const { key, quoteId, minor, currency, service } = wish;
+    return { key, quoteId, minor, currency, service, parcel: request, reference: `PA-${parcel.no}` };
+  }
+
+  /** What is told of a parcel. Refused while it has no box or weight. */
+  async told(parcel: ParcelRow): Promise<PricedParcel> {
     if (parcel.closedAt && !parcel.weightMg)
       throw new Forbidden(
         `PA-${parcel.no} was only checked: it has no weight.`,
@@ -66,14 +85,56 @@ export class RatingService {
         `PA-${parcel.no} is not closed yet.`,
         'Pack it, choose a box and give its weight first.',
       );
-    const { postcode, country, zone } = await this.house.warehouse(this.db);
-    const to = fromJson<Address>(parcel.shipTo);
+    const { postcode, country } = await this.house.warehouse(this.db);
     return {
       from: { postcode, country },
-      to: { postcode: to.postcode, country: to.country, residential: to.company === '' },
+      to: whereto(fromJson<Address>(parcel.shipTo)),
       size: { length: parcel.length, width: parcel.width, height: parcel.height },
       weightMg: parcel.weightMg,
-      shipDay: daysAround(now, zone).today,
     };
   }
+}
+
+/** An address as carriers are told it; without a company it is a home. */
+export const whereto = (to: Address): PricedParcel['to'] => ({
+  postcode: to.postcode,
+  country: to.country,
+  residential: to.company === '',
+  lines: addressLines(to),
+});
+
+/** Priced services as they are offered: what a person chose first, then by house money, those in a currency without a rate last. */
+function offersOf(
+  priced: readonly Priced[],
+  promised: string | null,
+  chosen: ChosenService | null,
+): OffersView['offers'] {
+  const ranked = rankOffers(
+    priced.map(p => ({
+      priced: p,
+      carrier: p.serving.carrier.code,
+      service: `${p.quote.service} ${p.serving.account.number}`,
+      minor: p.houseMinor ?? Number.MAX_SAFE_INTEGER,
+      arrives: p.quote.arrives,
+    })),
+    promised,
+  );
+  const offers = ranked.map(
+    ({ priced: { serving, quote, departure, houseMinor }, keeps, cheapest, fastest }) => ({
+      ...quote,
+      carrier: serving.carrier.code,
+      carrierName: serving.carrier.name,
+      account: { number: serving.account.number, name: serving.account.name },
+      houseMinor,
+      departure: departure && { id: departure.id, cutOff: departure.cutOff },
+      keeps,
+      cheapest,
+      fastest,
+      chosen:
+        chosen?.carrier === serving.carrier.code &&
+        chosen.account === serving.account.number &&
+        chosen.service === quote.service,
+    }),
+  );
+  return [...offers.filter(o => o.chosen), ...offers.filter(o => !o.chosen)];
 }

@@ -1,4 +1,4 @@
-import type { Tx } from '../database/db.js';
+import type { Sql, Tx } from '../database/db.js';
 
 export function setDeparture(
   tx: Tx,
@@ -9,4 +9,13 @@ export function setDeparture(
     'UPDATE orders SET departureId = ?, leavesAt = (SELECT cutOff FROM departure WHERE id = ?) WHERE id IN (?)',
     [departureId, departureId, orderIds],
   );
+}
+
+/** What an order weighs by its products, in milligrams. */
+export async function weightOf(sql: Sql, orderId: string): Promise<number> {
+  const row = await sql.one<{ weightMg: number }>(
+    'SELECT COALESCE(SUM(p.quantity * COALESCE(x.weightMg, 0)), 0) AS weightMg FROM linePart p JOIN product x ON x.id = p.productId WHERE p.orderId = ?',
+    [orderId],
+  );
+  return Number(row!.weightMg);
 }

@@ -1,3 +1,4 @@
+import type { ChosenService } from '@auk/contract';
 import { In } from 'typeorm';
 import type { Tx } from '../database/db.js';
 import { setDeparture } from './leaving.queries.js';
@@ -12,4 +13,9 @@ export async function leaveWith(
   if (orderIds.length === 0) return;
   await setDeparture(tx, departureId, orderIds);
   await tx.of(Shipment).update({ orderId: In(orderIds) }, { departureId });
+}
+
+/** Notes the service that a person chose for an order; null frees it. */
+export async function chooseFor(tx: Tx, orderId: string, chosen: ChosenService | null): Promise<void> {
+  await tx.of(Shipment).update({ orderId }, { chosen: chosen as never });
 }

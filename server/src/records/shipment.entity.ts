@@ -1,5 +1,5 @@
 import { Entity, Index } from 'typeorm';
-import { Int, Ref, Uuid } from '../database/columns.js';
+import { Int, Json, Ref, Uuid } from '../database/columns.js';
 
 @Entity('shipment')
 @Index(['departureId'])
@@ -16,4 +16,8 @@ export class Shipment {
 
   @Ref('Departure', { nullable: true })
   departureId!: string | null;
+
+  /** The service that a person chose before its label is bought. */
+  @Json({ nullable: true })
+  chosen!: unknown | null;
 }

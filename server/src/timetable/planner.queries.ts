@@ -1,3 +1,4 @@
+import type { CarrierRow } from '../carriers/carrier.entity.js';
 import type { Sql } from '../database/db.js';
 import type { Warehouse } from '../house/warehouse.entity.js';
 import type { Departure } from './departure.entity.js';
@@ -14,9 +15,13 @@ export function timetables(
   );
 }
 
-export function openDepartures(sql: Sql, now: Date): Promise<Pick<Departure, 'id' | 'carrier' | 'cutOff'>[]> {
+/** Departures that are open, with up to which weight orders are planned with their carrier before a label is bought. */
+export function openDepartures(
+  sql: Sql,
+  now: Date,
+): Promise<(Pick<Departure, 'id' | 'carrier' | 'cutOff'> & Pick<CarrierRow, 'planUpToMg'>)[]> {
   return sql.rows(
-    "SELECT id, carrier, cutOff FROM departure WHERE state = 'open' AND NOT freight AND cutOff > ? ORDER BY cutOff, id LIMIT 100",
+    "SELECT d.id, d.carrier, d.cutOff, c.planUpToMg FROM departure d LEFT JOIN carrier c ON c.code = d.carrier AND c.inUse WHERE d.state = 'open' AND NOT d.freight AND d.cutOff > ? ORDER BY d.cutOff, d.id LIMIT 100",
     [now],
   );
 }

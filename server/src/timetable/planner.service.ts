@@ -1,4 +1,4 @@
-import { nextDeparture } from '@auk/core';
+import { type PlannableDeparture, planDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
@@ -7,17 +7,10 @@ import { Departure } from './departure.entity.js';
 import { openDepartures, timetables } from './planner.queries.js';
 
 /** A departure as planning needs it. */
-export interface OpenDeparture {
-  id: string;
-  carrier: string;
-  cutOff: string;
-  open: boolean;
-}
+export type OpenDeparture = PlannableDeparture;
 
 const DAYS_AHEAD = 8;
 const PLAN_EVERY_MS = 60_000;
-/** Above this weight a shipment is planned for the parcel carrier rather than the postal one. */
-const POSTAL_MOST_MG = 2_300_000;
 
 /** Makes dated departures from the weekly timetable and plans shipments for them. */
 @Injectable()
@@ -60,17 +53,12 @@ export class DeparturePlanner {
   /** Departures that still take parcels, soonest first. */
   async open(sql: Sql, now: Date): Promise<OpenDeparture[]> {
     const rows = await openDepartures(sql, now);
-    return rows.map(r => ({ id: r.id, carrier: r.carrier, cutOff: r.cutOff.toISOString(), open: true }));
+    return rows.map(r => ({ ...r, cutOff: r.cutOff.toISOString(), open: true }));
   }
 
-  /**
-   * The departure a shipment is planned for before its label is bought: up to about 5 lb with the postal carrier, the rest with
-   * the parcel carrier; the next open one of that carrier, else of any.
-   */
+  /** The departure a shipment is planned for before its label is bought. */
   plan(open: readonly OpenDeparture[], weightMg: number, now: Date): string | null {
-    const carrier = weightMg <= POSTAL_MOST_MG ? 'heron' : 'redfen';
-    const iso = now.toISOString();
-    return (nextDeparture(open, carrier, iso) ?? nextDeparture(open, null, iso))?.id ?? null;
+    return planDeparture(open, weightMg, now.toISOString())?.id ?? null;
   }
 
   /** A departure is over: it has left, or it was called off. */

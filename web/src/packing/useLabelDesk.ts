@@ -1,4 +1,4 @@
-import { BuyLabel, LabelView, OffersView } from '@auk/contract';
+import { BuyLabel, LabelView, OffersView, wishOf } from '@auk/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { v7 } from 'uuid';
@@ -44,18 +44,14 @@ export function useLabelDesk(
   const buy = (index: number) => {
     const offer = wants ? offers.data?.offers[index] : undefined;
     if (!offer || buying.isPending) return;
-    const choice = `${parcelNo} ${offer.carrier} ${offer.quoteId}`;
+    const choice = `${parcelNo} ${offer.carrier} ${offer.account.number} ${offer.quoteId}`;
     const key = keys.current.get(choice) ?? v7();
     keys.current.set(choice, key);
     buying.mutate({
       parcel: parcelNo,
-      carrier: offer.carrier,
-      service: offer.service,
-      quoteId: offer.quoteId,
-      minor: offer.minor,
       key,
-      name: offer.name,
-      arrives: offer.arrives,
+      ...wishOf(offer),
+      options: {},
     });
   };
   // What was bought for the parcel before says nothing of this one.

@@ -6,6 +6,7 @@ import { OneDoor1764400000000 } from './0005-one-door.js';
 import { Layout1764500000000 } from './0006-layout.js';
 import { Carriers1764600000000 } from './0007-carriers.js';
 import { Bench1764700000000 } from './0008-bench.js';
+import { Labels1764800000000 } from './0009-labels.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -17,4 +18,5 @@ export const MIGRATIONS = [
   Layout1764500000000,
   Carriers1764600000000,
   Bench1764700000000,
+  Labels1764800000000,
 ];

@@ -117,10 +117,11 @@ function Offers({ desk, parcelNo }: { desk: LabelDesk; parcelNo: string }) {
       </p>
       {offers.offers.map((o, i) => (
         <Offer
-          key={o.carrier + o.quoteId}
+          key={`${o.carrier} ${o.account.number} ${o.quoteId}`}
           offer={o}
           index={i}
-          paid={offers.paidMinor}
+          paid={offers.paidHouseMinor}
+          house={offers.houseCurrency}
           buy={() => desk.buy(i)}
           busy={desk.busy}
         />
@@ -139,16 +140,18 @@ function Offer({
   offer: o,
   index,
   paid,
+  house,
   buy,
   busy,
 }: {
   offer: OfferView;
   index: number;
-  paid: number;
+  paid: number | null;
+  house: string;
   buy: () => void;
   busy: boolean;
 }) {
-  const gap = paid - o.minor;
+  const gap = paid === null || o.houseMinor === null ? null : paid - o.houseMinor;
   const extras = o.charges.slice(1).map(c => `${c.name} ${formatMoney(c.minor, o.currency)}`);
   return (
     <ButtonBase
@@ -160,11 +163,13 @@ function Offer({
       <kbd>Alt {index + 1}</kbd>
       <span>
         <b>{o.name}</b>
+        {o.account.number !== '' && <small> {o.account.name}</small>}
+        {o.chosen && <small> ★ chosen for the order</small>}
         <br />
         <small>
           {o.keeps ? '✓' : '✕ too late,'} {day(o.arrives)}
           {o.departure ? `, leaves ${clock(o.departure.cutOff)}` : ''}
-          {o.byVolume && ', by volume'}
+          {o.billable.why !== 'weight' && `, as ${o.billable.says} by volume`}
           {extras.length > 0 && `, with ${extras.join(', ')}`}
         </small>
       </span>
@@ -174,7 +179,11 @@ function Offer({
         </b>
         <br />
         <small>
-          {gap >= 0 ? `${formatMoney(gap, o.currency)} left` : `${formatMoney(-gap, o.currency)} over`}
+          {gap === null
+            ? 'no rate is known'
+            : gap >= 0
+              ? `${formatMoney(gap, house)} left`
+              : `${formatMoney(-gap, house)} over`}
         </small>
       </span>
     </ButtonBase>

@@ -5,7 +5,7 @@ function secret(): Buffer {
   const text = process.env.AUK_SECRET;
   if (!text || text.length < 16)
     throw new Error(
-      'AUK_SECRET is not set, so that keys of channels cannot be kept. Start Auk with npm start.',
+      'AUK_SECRET is not set, so that keys of channels and carriers cannot be kept. Start Auk with npm start.',
     );
   return createHash('sha256').update(text).digest();
 }

@@ -1,0 +1,59 @@
+import {
+  CarrierBought,
+  type CarrierBuy,
+  type CarrierParcel,
+  CarrierQuote,
+  CarrierVoided,
+} from '@auk/contract';
+import { z } from 'zod';
+import { answered, LONGEST_MS, PURCHASE_MS, QUESTION_MS } from '../askCarrier.js';
+import type { Asked, Carrier, CarrierAddress, CarrierKindEntry } from '../carrier.js';
+import { askJson } from '../jsonCarrier.js';
+
+const REFUSALS = { status: 409, words: 'declined' };
+const Prices = z.object({ prices: z.array(CarrierQuote) });
+
+/** A carrier of pallets. A booking lives under an address of ours: put there twice it is one, deleted it is cancelled. */
+class FreightCarrier implements Carrier {
+  readonly code: string;
+  readonly name: string;
+  readonly longestMs = LONGEST_MS;
+  readonly keyed = true;
+
+  constructor(private readonly at: CarrierAddress) {
+    this.code = at.code;
+    this.name = at.name;
+  }
+
+  async quote(body: CarrierParcel): Promise<Asked<CarrierQuote[]>> {
+    const question = { method: 'POST', path: 'prices', ms: QUESTION_MS, body };
+    const asked = await askJson(this.at, question, Prices, REFUSALS);
+    return asked.kind === 'answered' ? answered(asked.value.prices) : asked;
+  }
+
+  buy({ key, ...body }: CarrierBuy): Promise<Asked<CarrierBought>> {
+    const question = { method: 'PUT', path: `bookings/${key}`, ms: PURCHASE_MS, body };
+    return askJson(this.at, question, CarrierBought, REFUSALS);
+  }
+
+  takeBack(key: string): Promise<Asked<CarrierVoided>> {
+    return askJson(
+      this.at,
+      { method: 'DELETE', path: `bookings/${key}`, ms: PURCHASE_MS },
+      CarrierVoided,
+      REFUSALS,
+    );
+  }
+
+  find(key: string): Promise<Asked<CarrierBought | null>> {
+    const question = { method: 'GET', path: `bookings/${key}`, ms: QUESTION_MS };
+    return askJson<CarrierBought | null>(this.at, question, CarrierBought, REFUSALS, () => null);
+  }
+}
+
+export const FREIGHT_CARRIER: CarrierKindEntry = {
+  kind: 'freight',
+  name: 'Pallets',
+  about: 'Carries pallets; a booking is put under an address of ours and deleted there.',
+  open: at => new FreightCarrier(at),
+};

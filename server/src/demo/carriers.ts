@@ -1,0 +1,66 @@
+import { CARRIERS, CONTRACT, EXCHANGE_RATES } from '@auk/demo';
+import { stringify } from 'csv-stringify/sync';
+import { CarriersService } from '../carriers/carriers.module.js';
+import { newId, type Tx } from '../database/db.js';
+import { carrierAccounts, carriersKnown, moveCarriers } from './standins.queries.js';
+
+/** Days on which no carrier of the demo works, as the lead would enter them for the season. */
+const CLOSED = [
+  { day: '2026-11-26', name: 'Thanksgiving' },
+  { day: '2026-12-25', name: 'Christmas Day' },
+  { day: '2027-01-01', name: 'New Year’s Day' },
+];
+
+/** A day before all orders of the demo. */
+const BEGINNING = '2026-01-01';
+
+/**
+ * Connects the carriers' stand-ins: their addresses change at every start, and those that an older demo had are spoken to as they speak
+ * now. What they publish is kept as what their house accounts are expected to cost. Twice changes nothing.
+ */
+export async function connectCarriers(tx: Tx, carriers: CarriersService, standins: string): Promise<void> {
+  const known = new Set((await carriersKnown(tx)).map(r => r.code));
+  if (CARRIERS.every(c => known.has(c.code))) return moveCarriers(tx, standins);
+  await tx.upsert(
+    'carrier',
+    CARRIERS.map((c, i) => ({
+      code: c.code,
+      name: c.name,
+      kind: c.habit,
+      address: `${standins}/${c.code}`,
+      position: i + 1,
+      planUpToMg: c.planUpToMg,
+    })),
+    ['kind', 'address', 'position', 'planUpToMg'],
+  );
+  await tx.upsert(
+    'exchangeRate',
+    EXCHANGE_RATES.map(r => ({ ...r, day: BEGINNING })),
+    [],
+  );
+  await tx.upsert('carrierClosed', CLOSED, []);
+  const accounts = CARRIERS.flatMap(c =>
+    c.accounts.map(({ number, sheet }) => ({
+      carrier: c.code,
+      number,
+      sheet,
+      own: number === CONTRACT.number,
+    })),
+  );
+  await tx.upsert(
+    'carrierAccount',
+    accounts.map(({ carrier, number, own }) => ({
+      id: newId(),
+      carrier,
+      number,
+      name: own ? CONTRACT.name : 'House account',
+      rates: own ? 'sheet' : 'asked',
+    })),
+    [],
+  );
+  const ids = new Map((await carrierAccounts(tx)).map(a => [`${a.carrier} ${a.number}`, a.id]));
+  for (const { carrier, number, sheet, own } of accounts) {
+    const file = Buffer.from(own ? stringify(CONTRACT.rows) : '');
+    await carriers.keepSheet(tx, ids.get(`${carrier} ${number}`)!, sheet, file);
+  }
+}
