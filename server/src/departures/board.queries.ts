@@ -235,13 +235,24 @@ export class BoardQueries {
       `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders
        FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT ${NEEDS}`,
     );
+    const doubts = await this.db.rows<Cause>(
+      `SELECT 'doubt' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('Nobody can prove whether the label of PA-', c.no, ' was bought.') AS says, COALESCE(b.why, '') AS detail, 'Ask the carrier, then decide on the page of parcels.' AS cure, 1 AS orders
+       FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.state = 'doubtful' LIMIT ${NEEDS}`,
+    );
+    const claims = await this.db.rows<Cause>(
+      `SELECT 'claim' AS code, CONCAT('PA-', c.no) AS subject, CONCAT(b.carrierName, ' owes money for PA-', c.no, '.') AS says, r.why AS detail, 'Claim it, then close it on the page of parcels.' AS cure, 1 AS orders
+       FROM refundClaim r JOIN label b ON b.id = r.labelId JOIN parcel c ON c.id = b.parcelId WHERE r.state = 'open' ORDER BY r.at LIMIT ${NEEDS}`,
+    );
     const parked = await this.db.rows<Cause>(
       "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 50",
     );
     const held = (await this.held.parcels(this.db, NEEDS)).map(p =>
       need('held', `PA-${p.no}`, `PA-${p.no} is packed and must not go.`, p.says, p.cure),
     );
-    const rest = [...labels, ...stops, ...short, ...parked].map(n => ({ ...n, job: null }));
+    const rest = [...doubts, ...labels, ...claims, ...stops, ...short, ...parked].map(n => ({
+      ...n,
+      job: null,
+    }));
     return [...held, ...(await this.untold()), ...(await this.filesLeft()), ...rest];
   }
 

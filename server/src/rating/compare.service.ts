@@ -8,15 +8,7 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
 import { Boxes, CatalogService, pieceOf } from '../products/products.module.js';
 import { orderToSend, partsToSend } from './compare.queries.js';
-import {
-  comparedRows,
-  ParcelSet,
-  type Row,
-  rowsOf,
-  type Together,
-  togetherOf,
-  unique,
-} from './compareTable.js';
+import { comparedRows, ParcelSet, type Row, type Together, togetherOf, unique } from './compareTable.js';
 import { type PricedParcel, type PriceGround, Prices } from './prices.service.js';
 import { RatingService, whereto } from './rating.service.js';
 import { waysBySheet } from './waysBySheet.js';
@@ -193,7 +185,7 @@ export class Compare {
     );
     const paidMinor = convert(going.paidMinor, going.paidCurrency, ground.house, ground.rates, ground.house);
     const prices = priced.map(p => p.priced);
-    const rows = comparedRows(ground, rowsOf(planned, prices, usual), {
+    const rows = comparedRows(ground, planned, {
       prices,
       parcels,
       paidMinor,

@@ -64,33 +64,48 @@ export class ParcelSet {
 const keyOf = (serving: ServingAccount, service: string): string =>
   `${serving.carrier.code} ${serving.account.number} ${service}`;
 
-/** Rows with boxes of their own, and those of which nobody knows the rates beforehand, with the usual boxes. */
-export function rowsOf(planned: readonly Row[], prices: Priced[][], usual: readonly number[]): Row[] {
-  const known = new Set(planned.map(r => keyOf(r.serving, r.service)));
-  const asked = (prices[usual[0]!] ?? []).flatMap((p): Row[] =>
-    known.has(keyOf(p.serving, p.quote.service))
-      ? []
-      : [{ serving: p.serving, service: p.quote.service, name: p.quote.name, parcels: [...usual] }],
-  );
-  return [...planned, ...asked];
+/** Every service that takes the usual parcels, with those. */
+function rowsOfUsual({ prices, usual }: TableGround): Row[] {
+  return (prices[usual[0]!] ?? []).map(p => ({
+    serving: p.serving,
+    service: p.quote.service,
+    name: p.quote.name,
+    parcels: [...usual],
+  }));
 }
 
-/** The rows as they are shown, in the order of choice; without those that do not take every one of their parcels. */
+/**
+ * The rows as they are shown, in the order of choice: each service with the boxes that are best for it, those of which nobody knows the
+ * rates beforehand with the usual boxes, and what is taken when nobody chooses, the cheapest label in time for the usual boxes. Without
+ * those that do not take every one of their parcels.
+ */
 export function comparedRows(
   ground: PriceGround,
-  rows: readonly Row[],
+  planned: readonly Row[],
   table: TableGround,
 ): ComparedService[] {
-  const compared = rows.flatMap(row => comparedRow(ground, row, table) ?? []);
-  const ranked = rankOffers(
-    compared.map(c => ({ ...c, service: c.service, sum: c.minor })),
-    table.promised,
-  ).map(({ sum: _, ...c }) => c);
-  // When nobody chooses, it is the cheapest label in time for the boxes that the bench proposes.
-  const same = (c: ComparedService) => c.parcels.map(p => p.parcel).join() === table.usual.join();
-  const usual = ranked.find(c => c.keeps && same(c)) ?? ranked.find(same);
-  return ranked.map(c => ({ ...c, usual: c === usual }));
+  const compared = (rows: readonly Row[]) =>
+    ranked(
+      rows.flatMap(row => comparedRow(ground, row, table) ?? []),
+      table.promised,
+    );
+  const withUsual = compared(rowsOfUsual(table));
+  const best = new Map(compared(planned).map(c => [nameOf(c), c]));
+  for (const c of withUsual) if (!best.has(nameOf(c))) best.set(nameOf(c), c);
+  const rows = [...best.values()];
+  const [usual] = withUsual;
+  const same = rows.find(c => usual && nameOf(c) === nameOf(usual) && boxesOf(c) === boxesOf(usual));
+  if (usual && !same) rows.push(usual);
+  return ranked(rows, table.promised).map(c => ({
+    ...c,
+    usual: usual !== undefined && nameOf(c) === nameOf(usual) && boxesOf(c) === boxesOf(usual),
+  }));
 }
+
+const nameOf = (c: ComparedService): string => `${c.carrier} ${c.account.number} ${c.service}`;
+const boxesOf = (c: ComparedService): string => c.parcels.map(p => p.parcel).join();
+const ranked = (rows: readonly ComparedService[], promised: string | null): ComparedService[] =>
+  rankOffers(rows, promised);
 
 function comparedRow(
   ground: PriceGround,

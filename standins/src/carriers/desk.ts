@@ -139,7 +139,7 @@ export class CarrierDesk {
 
   private lied(bought: CarrierBought, order: CarrierBuy, trick: BuyTrick | null): CarrierBought {
     if (trick === 'other currency') return { ...bought, currency: bought.currency === 'EUR' ? 'GBP' : 'EUR' };
-    const other = this.books.all().find(c => c.ours !== order.key);
+    const other = this.books.all().findLast(c => c.ours !== order.key);
     return trick === 'wrong tracking' && other ? { ...bought, tracking: other.tracking } : bought;
   }
 

@@ -15,6 +15,10 @@ function wayTo(n: NeedsPerson): [to: string, act: string] {
       return [`/products/${encodeURIComponent(n.subject)}`, 'Look'];
     case 'label':
       return ['/parcels', 'Watch'];
+    case 'doubt':
+      return [`/parcels?look=${n.subject}`, 'Decide'];
+    case 'claim':
+      return ['/parcels/claims', 'Claim'];
     case 'held':
       return ['/parcels', 'Look'];
     case 'parked':
