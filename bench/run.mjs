@@ -11,6 +11,8 @@ import { packingBoxplan } from './packing-boxplan.mjs';
 import { packingCut } from './packing-cut.mjs';
 import { pickingPlan } from './picking-plan.mjs';
 import { pickingRoute } from './picking-route.mjs';
+import { ratingJoint } from './rating-joint.mjs';
+import { ratingQuotes } from './rating-quotes.mjs';
 import { scanPainted } from './scan-painted.mjs';
 import { scanReceive } from './scan-receive.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
@@ -32,6 +34,8 @@ const BENCHES = {
   'picking.plan': pickingPlan,
   'packing.boxplan': packingBoxplan,
   'packing.cut': packingCut,
+  'rating.quotes': ratingQuotes,
+  'rating.joint': ratingJoint,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

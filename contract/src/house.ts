@@ -7,6 +7,8 @@ export const HouseState = z.object({
   name: z.string(),
   /** The zone by which the warehouse counts its days. */
   zone: z.string(),
+  /** The currency that the house counts in; empty before it is open. */
+  currency: z.string(),
 });
 export type HouseState = z.infer<typeof HouseState>;
 

@@ -104,6 +104,16 @@ export const ComparedParcel = z.object({
   size: z.object({ length: z.number(), width: z.number(), height: z.number() }),
   weightMg: z.number(),
   contents: Contents,
+  /** How the pieces lie, in tenths of a millimetre. */
+  placed: z.array(
+    z.object({
+      sku: z.string(),
+      x: z.number(),
+      y: z.number(),
+      z: z.number(),
+      size: z.object({ length: z.number(), width: z.number(), height: z.number() }),
+    }),
+  ),
 });
 export type ComparedParcel = z.infer<typeof ComparedParcel>;
 

@@ -2,8 +2,10 @@ import {
   Board,
   CancelDeparture,
   CloseDeparture,
+  CollectionIn,
   HandoverJudged,
   HandoverView,
+  Id,
   type Judged,
   type Person,
   ScanIn,
@@ -17,6 +19,7 @@ import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { BoardQueries } from './board.queries.js';
+import { Collections } from './collections.service.js';
 import { HandoverService } from './handover.service.js';
 
 const DepartureNo = z
@@ -24,12 +27,15 @@ const DepartureNo = z
   .regex(/^DE-\d{1,9}$/i, 'is not the code of a departure')
   .transform(s => Number(s.slice(3)));
 
+const CarrierCode = z.string().min(1).max(30);
+
 @Controller('departures')
 export class DeparturesController {
   constructor(
     private readonly queries: BoardQueries,
     private readonly handovers: HandoverService,
     private readonly printing: PrintingService,
+    private readonly collections: Collections,
   ) {}
 
   @Get('board')
@@ -60,6 +66,43 @@ export class DeparturesController {
     response
       .type('application/pdf')
       .send(await this.printing.handover(await this.queries.handover(parse(DepartureNo, no))));
+  }
+
+  /** Adds a collection to the week of a carrier. */
+  @Post('collections/:carrier')
+  @HttpCode(200)
+  @May('carriers.change')
+  @Takes({ body: CollectionIn })
+  @Answers('nothing')
+  collect(@Param('carrier') carrier: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.collections.save(parse(CarrierCode, carrier), null, parse(CollectionIn, body), by(me));
+  }
+
+  @Post('collections/:carrier/:id')
+  @HttpCode(200)
+  @May('carriers.change')
+  @Takes({ body: CollectionIn })
+  @Answers('nothing')
+  recollect(
+    @Param('carrier') carrier: string,
+    @Param('id') id: string,
+    @Body() body: unknown,
+    @Me() me: Person,
+  ): Promise<void> {
+    return this.collections.save(
+      parse(CarrierCode, carrier),
+      parse(Id, id),
+      parse(CollectionIn, body),
+      by(me),
+    );
+  }
+
+  @Post('collections/:carrier/:id/remove')
+  @HttpCode(200)
+  @May('carriers.change')
+  @Answers('nothing')
+  uncollect(@Param('id') id: string, @Me() me: Person): Promise<void> {
+    return this.collections.remove(parse(Id, id), by(me));
   }
 
   @Post(':no/scans')

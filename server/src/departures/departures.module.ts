@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { CarriersModule } from '../carriers/carriers.module.js';
 import { ChannelsModule } from '../channels/channels.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
@@ -10,6 +11,7 @@ import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
+import { Collections } from './collections.service.js';
 import { DeparturesController } from './departures.controller.js';
 import { HandoverService } from './handover.service.js';
 import { Telling } from './telling.service.js';
@@ -19,6 +21,7 @@ export { HandoverService } from './handover.service.js';
 @Module({
   imports: [
     HouseModule,
+    CarriersModule,
     JobsModule,
     ChannelsModule,
     StockModule,
@@ -30,7 +33,7 @@ export { HandoverService } from './handover.service.js';
     PlanningModule,
   ],
   controllers: [DeparturesController],
-  providers: [HandoverService, Telling, BoardQueries],
+  providers: [HandoverService, Telling, BoardQueries, Collections],
   exports: [HandoverService],
 })
 export class DeparturesModule {}

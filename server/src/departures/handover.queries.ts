@@ -89,3 +89,8 @@ export function lockDeparture(
 ): Promise<(Pick<Departure, 'id' | 'carrier' | 'cutOff'> & { state: string }) | null> {
   return tx.one('SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE', [no]);
 }
+
+/** Orders that are planned for some departures and have not left. */
+export function ordersLeavingWith(tx: Tx, departureIds: readonly string[]): Promise<Pick<Order, 'id'>[]> {
+  return tx.rows('SELECT id FROM orders WHERE departureId IN (?) AND isOpen ORDER BY id', [departureIds]);
+}

@@ -80,6 +80,16 @@ export class HouseService {
     return new Map(rows.map(r => [r.currency, r.perHouse]));
   }
 
+  /** All rates that were entered, the latest first. */
+  async ratesEntered(sql: Sql): Promise<{ currency: string; day: string; perHouse: number }[]> {
+    return sql.of(ExchangeRate).find({ order: { currency: 'ASC', day: 'DESC' } });
+  }
+
+  /** Enters what a currency is worth from a day on; the same day again corrects it. */
+  async enterRate(tx: Tx, rate: { currency: string; day: string; perHouse: number }): Promise<void> {
+    await tx.upsert(ExchangeRate, [rate], ['perHouse']);
+  }
+
   private async first(sql: Sql): Promise<WarehouseEntity | undefined> {
     return (await sql.of(WarehouseEntity).find({ order: { code: 'ASC' }, take: 1 }))[0];
   }

@@ -3,6 +3,8 @@ import { formatSize, MG, minorDigits, PRODUCT_FACTS } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import writeExcelFile from 'write-excel-file/node';
+import { Db } from '../database/db.js';
+import { HouseService } from '../house/house.module.js';
 import { parse } from '../http/parse.js';
 import { OrderListQueries } from '../orders/orders.module.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
@@ -22,6 +24,8 @@ const PART = 1_000;
 @Injectable()
 export class ExportsService {
   constructor(
+    private readonly db: Db,
+    private readonly house: HouseService,
     private readonly lists: OrderListQueries,
     private readonly catalog: CatalogService,
     private readonly listings: ListingsQueries,
@@ -87,6 +91,7 @@ export class ExportsService {
 
   /** The products, with headings that a file of products is read by again. */
   async products(query: Record<string, unknown>): Promise<Sheet> {
+    const { currency } = await this.house.warehouse(this.db);
     const headings = [
       'SKU',
       'Name',
@@ -129,7 +134,7 @@ export class ExportsService {
             const v = p.facts[f.key];
             if (v === undefined || v === null) return '';
             if (f.kind === 'flag') return v ? 'yes' : 'no';
-            return f.kind === 'money' ? amount(Number(v), 'USD') : (v as string | number);
+            return f.kind === 'money' ? amount(Number(v), currency) : (v as string | number);
           }),
           p.onHand,
           p.reserved,

@@ -66,7 +66,7 @@ export class Compare {
       paidMinor: row.shippingMinor,
       paidCurrency: row.currency,
     };
-    return { going, parcel: { box: row.boxCode, boxMinor: 0, size, weightMg, contents: [] } };
+    return { going, parcel: { box: row.boxCode, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
   }
 
   private async quoted(about: Extract<CompareAsk['about'], { kind: 'quote' }>) {
@@ -82,7 +82,7 @@ export class Compare {
       paidMinor: 0,
       paidCurrency: currency,
     };
-    return { going, parcel: { box: null, boxMinor: 0, size, weightMg, contents: [] } };
+    return { going, parcel: { box: null, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
   }
 
   private async ofOrder(ground: PriceGround, id: string, options: ServiceOptions): Promise<CompareView> {

@@ -44,9 +44,15 @@ export class ParcelSet {
         size: p.box.inner,
         weightMg: p.weightMg,
         contents,
+        placed: p.placed.map(({ piece, x, y, z, size }) => ({
+          sku: this.products.get(piece.id)!.sku,
+          x,
+          y,
+          z,
+          size,
+        })),
       };
-      const key = JSON.stringify(made);
-      const at = this.parcels.findIndex(q => JSON.stringify(q) === key);
+      const at = this.parcels.findIndex(q => sameParcel(q, made));
       return at === -1 ? this.parcels.push(made) - 1 : at;
     });
   }
@@ -54,12 +60,18 @@ export class ParcelSet {
   private contentsOf({ placed }: PlannedParcel): ComparedParcel['contents'] {
     const counts = new Map<string, number>();
     for (const { piece } of placed) counts.set(piece.id, (counts.get(piece.id) ?? 0) + 1);
-    return [...counts].map(([id, quantity]) => {
-      const { sku, name } = this.products.get(id)!;
-      return { sku, name, quantity };
-    });
+    return [...counts]
+      .map(([id, quantity]) => {
+        const { sku, name } = this.products.get(id)!;
+        return { sku, name, quantity };
+      })
+      .sort((a, b) => a.sku.localeCompare(b.sku));
   }
 }
+
+/** Alike in box, weight and contents, however the pieces lie. */
+const sameParcel = (a: ComparedParcel, b: ComparedParcel): boolean =>
+  a.box === b.box && a.weightMg === b.weightMg && JSON.stringify(a.contents) === JSON.stringify(b.contents);
 
 const keyOf = (serving: ServingAccount, service: string): string =>
   `${serving.carrier.code} ${serving.account.number} ${service}`;

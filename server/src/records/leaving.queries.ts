@@ -19,3 +19,11 @@ export async function weightOf(sql: Sql, orderId: string): Promise<number> {
   );
   return Number(row!.weightMg);
 }
+
+/** Orders leave when their departures do: after cut-offs were moved. */
+export function leavesAgain(tx: Tx, departureIds: readonly string[]): Promise<number> {
+  return tx.run(
+    'UPDATE orders o JOIN departure d ON d.id = o.departureId SET o.leavesAt = d.cutOff WHERE d.id IN (?)',
+    [departureIds],
+  );
+}

@@ -37,7 +37,7 @@ export {
 export { HeldOrders } from './held.service.js';
 export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
 export { chooseFor, leaveWith } from './leaving.js';
-export { weightOf } from './leaving.queries.js';
+export { leavesAgain, weightOf } from './leaving.queries.js';
 export { ekeOut, leaveOut, productsOf } from './parts.js';
 export { freeSplitNumber, makeWay, rootOf } from './splitNumbers.js';
 export { countStages, emptyHolds, lockOrders, refreshStages, stageCounts, stageFacts } from './stages.js';

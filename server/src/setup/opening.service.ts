@@ -1,8 +1,8 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
-import type { HouseState, OpenHouse } from '@auk/contract';
+import type { ExchangeRateView, HouseState, OpenHouse } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { ChannelsService } from '../channels/channels.module.js';
-import { Db, newId } from '../database/db.js';
+import { Db, type Doer, newId } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, TooLate } from '../http/problem.js';
 import { hashPin, PeopleDesk, PeopleService } from '../people/people.module.js';
@@ -31,7 +31,24 @@ export class Opening {
   async state(): Promise<HouseState> {
     const known = await this.house.known(this.db);
     const origin = await this.house.setting<HouseState['origin']>(this.db, 'origin', null);
-    return { open: known !== null, origin, name: known?.name ?? '', zone: known?.zone ?? 'UTC' };
+    return {
+      open: known !== null,
+      origin,
+      name: known?.name ?? '',
+      zone: known?.zone ?? 'UTC',
+      currency: known?.currency ?? '',
+    };
+  }
+
+  rates(): Promise<ExchangeRateView[]> {
+    return this.house.ratesEntered(this.db);
+  }
+
+  async enterRate(rate: ExchangeRateView, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      await this.house.enterRate(tx, rate);
+      await tx.tell('carriers', 'rates');
+    });
   }
 
   /** A new code for the first page; any earlier one counts no more. */

@@ -1,7 +1,7 @@
-import { HouseState, MadeBadge, OpenHouse } from '@auk/contract';
+import { ExchangeRateView, HouseState, MadeBadge, OpenHouse, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Post, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import { Anyone, keepSignedIn } from '../http/access.js';
+import { Anyone, by, keepSignedIn, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { Opening } from './opening.service.js';
@@ -15,6 +15,22 @@ export class SetupController {
   @Answers(HouseState)
   state(): Promise<HouseState> {
     return this.opening.state();
+  }
+
+  @Get('exchange')
+  @SignedIn()
+  @Answers(ExchangeRateView.array())
+  rates(): Promise<ExchangeRateView[]> {
+    return this.opening.rates();
+  }
+
+  @Post('exchange')
+  @HttpCode(200)
+  @May('carriers.change')
+  @Takes({ body: ExchangeRateView })
+  @Answers('nothing')
+  enterRate(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.opening.enterRate(parse(ExchangeRateView, body), by(me));
   }
 
   @Post('open')

@@ -1,5 +1,6 @@
 import type { CarrierRow } from '../carriers/carrier.entity.js';
-import type { Sql } from '../database/db.js';
+import type { CarrierClosed } from '../carriers/carrierClosed.entity.js';
+import type { Sql, Tx } from '../database/db.js';
 import type { Warehouse } from '../house/warehouse.entity.js';
 import type { Departure } from './departure.entity.js';
 import type { Timetable } from './timetable.entity.js';
@@ -23,5 +24,31 @@ export function openDepartures(
   return sql.rows(
     "SELECT d.id, d.carrier, d.cutOff, c.planUpToMg FROM departure d LEFT JOIN carrier c ON c.code = d.carrier AND c.inUse WHERE d.state = 'open' AND NOT d.freight AND d.cutOff > ? ORDER BY d.cutOff, d.id LIMIT 100",
     [now],
+  );
+}
+
+/** Days on which no carrier collects. */
+export function closedDays(sql: Sql): Promise<Pick<CarrierClosed, 'day'>[]> {
+  return sql.rows('SELECT day FROM carrierClosed');
+}
+
+/** Departures of a collection that are still to come. */
+export function departuresToCome(
+  tx: Tx,
+  timetableId: string,
+): Promise<Pick<Departure, 'id' | 'day' | 'cutOff'>[]> {
+  return tx.rows(
+    "SELECT id, day, cutOff FROM departure WHERE timetableId = ? AND state = 'open' AND cutOff > ? FOR UPDATE",
+    [timetableId, tx.at],
+  );
+}
+
+/** Departures of a collection that are still to come and that nothing is planned for. */
+export function removeUnused(tx: Tx, timetableId: string): Promise<number> {
+  return tx.run(
+    `DELETE d FROM departure d WHERE d.timetableId = ? AND d.state = 'open' AND d.cutOff > ? AND NOT EXISTS (SELECT 1 FROM orders o WHERE o.departureId = d.id)
+     AND NOT EXISTS (SELECT 1 FROM parcel c WHERE c.departureId = d.id) AND NOT EXISTS (SELECT 1 FROM shipment s WHERE s.departureId = d.id)
+     AND NOT EXISTS (SELECT 1 FROM scanSession x WHERE x.departureId = d.id)`,
+    [timetableId, tx.at],
   );
 }

@@ -1,10 +1,13 @@
+import type { CollectionIn } from '@auk/contract';
 import { type PlannableDeparture, planDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { Rounds } from '../leases/leases.module.js';
+import { cutOffOn } from './cutOff.js';
 import { Departure } from './departure.entity.js';
-import { openDepartures, timetables } from './planner.queries.js';
+import { closedDays, departuresToCome, openDepartures, removeUnused, timetables } from './planner.queries.js';
+import { Timetable } from './timetable.entity.js';
 
 /** A departure as planning needs it. */
 export type OpenDeparture = PlannableDeparture;
@@ -28,12 +31,12 @@ export class DeparturePlanner {
   /** Makes sure that departures exist from `from` (or today) for eight days. Repeating changes nothing. */
   async materialise(tx: Tx, from: Date = tx.at, days = DAYS_AHEAD): Promise<void> {
     const rows = await timetables(tx);
+    const closed = new Set((await closedDays(tx)).map(r => r.day));
     const made = rows.flatMap(r => {
       const first = DateTime.fromJSDate(from, { zone: r.zone }).startOf('day');
-      const dates = Array.from({ length: days }, (_, i) => first.plus({ days: i })).filter(d =>
-        r.weekdays.split(',').includes(String(d.weekday)),
+      const dates = Array.from({ length: days }, (_, i) => first.plus({ days: i })).filter(
+        d => r.weekdays.split(',').includes(String(d.weekday)) && !closed.has(d.toISODate()!),
       );
-      const [hour, minute] = r.cutOff.split(':').map(Number);
       return dates.map(d => ({
         id: newId(),
         warehouseId: r.warehouseId,
@@ -42,7 +45,7 @@ export class DeparturePlanner {
         carrierName: r.carrierName,
         name: r.name,
         day: d.toISODate()!,
-        cutOff: d.set({ hour: hour!, minute: minute! }).toUTC().toJSDate(),
+        cutOff: cutOffOn(d.toISODate()!, r.cutOff, r.zone),
         services: JSON.stringify(fromJson(r.services)),
         freight: r.freight,
       }));
@@ -59,6 +62,43 @@ export class DeparturePlanner {
   /** The departure a shipment is planned for before its label is bought. */
   plan(open: readonly OpenDeparture[], weightMg: number, now: Date): string | null {
     return planDeparture(open, weightMg, now.toISOString())?.id ?? null;
+  }
+
+  /** Keeps a collection of the week; gives its id, or null when the one that is to be changed is not there. */
+  async keepCollection(
+    tx: Tx,
+    {
+      id,
+      weekdays,
+      ...wish
+    }: CollectionIn & Pick<Timetable, 'warehouseId' | 'carrier' | 'carrierName'> & { id: string | null },
+  ): Promise<string | null> {
+    const row = { ...wish, weekdays: [...new Set(weekdays)].sort().join(',') };
+    if (id !== null) return (await tx.of(Timetable).update(id, row)).affected === 0 ? null : id;
+    const made = newId();
+    await tx.insert(Timetable, [{ id: made, ...row, services: '[]', freight: false }]);
+    return made;
+  }
+
+  async dropCollection(tx: Tx, id: string): Promise<boolean> {
+    return (await tx.of(Timetable).delete(id)).affected !== 0;
+  }
+
+  /** Departures of a collection that are still to come, locked. */
+  toCome(tx: Tx, timetableId: string): Promise<Pick<Departure, 'id' | 'day' | 'cutOff'>[]> {
+    return departuresToCome(tx, timetableId);
+  }
+
+  /** Departures to come follow a changed collection (null: it is no more): those that nothing is planned for are made anew, the others leave at the new time. */
+  async follow(tx: Tx, timetableId: string, wish: CollectionIn | null): Promise<void> {
+    await removeUnused(tx, timetableId);
+    if (!wish) return;
+    const { zone } = (await timetables(tx)).find(t => t.id === timetableId)!;
+    for (const d of await departuresToCome(tx, timetableId)) {
+      const cutOff = cutOffOn(d.day, wish.cutOff, zone);
+      if (cutOff > tx.at) await tx.of(Departure).update(d.id, { cutOff, name: wish.name });
+    }
+    await this.materialise(tx);
   }
 
   /** A departure is over: it has left, or it was called off. */

@@ -1,6 +1,7 @@
 import { NO_CHOICES, openPack, type PackLine, type PackState, seeded } from '@auk/core';
 import { expect, test } from 'vitest';
-import { backToFront, facesOf, lay, layoutOf, lies, project, wishOf } from './boxDrawing.js';
+import { backToFront, facesOf, project } from '../parts/box/isometric.js';
+import { lay, layoutOf, lies, wishOf } from './boxDrawing.js';
 
 const block = (x: number, y: number, z: number, length = 1, width = 1, height = 1) => ({
   x,

@@ -42,6 +42,10 @@ export const moment = (iso: string, zone = houseZone): string =>
 /** "Mon 23 Nov" of a moment, in the warehouse's zone. */
 export const dayAt = (at: number): string => dayOf(at, houseZone);
 
+/** Today as the warehouse counts it, ISO. */
+export const today = (): string =>
+  new Intl.DateTimeFormat('sv-SE', { timeZone: houseZone }).format(Date.now());
+
 /** Minutes from one moment until another; negative when it is past. */
 export const minutesUntil = (iso: string, now: number): number => (Date.parse(iso) - now) / 60_000;
 

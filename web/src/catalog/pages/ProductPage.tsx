@@ -13,6 +13,7 @@ import { ProblemNote } from '../../parts/problem.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
 import { useMe } from '../../people/useMe.js';
+import { useCurrency } from '../../setup/useCurrency.js';
 import { actOnProduct, editProduct, productQuery } from '../api.js';
 import css from '../catalog.module.css';
 import { GivePicture } from '../parts/GivePicture.js';
@@ -29,6 +30,7 @@ export default function ProductPage() {
 }
 
 function Product({ product: p, me }: { product: ProductRow; me: Person }) {
+  const currency = useCurrency();
   const editable = can(me, 'products.change');
   const client = useQueryClient();
   const act = useMutation({
@@ -167,7 +169,7 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
               <li key={l.channel + l.channelSku}>
                 {l.channel} <span className={textCss.code}>{l.channelSku}</span>{' '}
                 {l.units > 1 && `${l.units} of it a sale`}{' '}
-                {l.priceMinor !== null && formatMoney(l.priceMinor, 'USD')}
+                {l.priceMinor !== null && formatMoney(l.priceMinor, currency)}
               </li>
             ))}
           </ul>

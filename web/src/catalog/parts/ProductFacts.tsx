@@ -12,6 +12,7 @@ import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { Tick } from '../../parts/Tick.js';
 import textCss from '../../parts/text.module.css';
+import { useCurrency } from '../../setup/useCurrency.js';
 import { productHistoryQuery } from '../api.js';
 import css from '../catalog.module.css';
 
@@ -100,9 +101,10 @@ export function Facts({
   can: boolean;
   save: (fields: Record<string, FactValue>) => void;
 }) {
+  const currency = useCurrency();
   const read: Record<string, (text: string) => FactValue | undefined> = {
     money: text => {
-      const amount = parseAmount(text, 'USD');
+      const amount = parseAmount(text, currency);
       return amount.ok ? amount.value : undefined;
     },
     count: text => (Number.isInteger(Number(text)) ? Number(text) : undefined),
@@ -134,7 +136,7 @@ export function Facts({
             value === null || value === undefined
               ? ''
               : f.kind === 'money'
-                ? formatMoney(Number(value), 'USD')
+                ? formatMoney(Number(value), currency)
                 : String(value);
           return (
             <div key={f.key} style={{ display: 'contents' }}>

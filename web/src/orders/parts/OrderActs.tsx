@@ -4,13 +4,16 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { changed } from '../../asked.js';
 import { Ask } from '../../parts/ask.js';
 import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
 import { actOnOrder, copyOrder } from '../api.js';
+
+/** Stages in which a service may still be chosen. */
+const WAITS = new Set(['Incoming', 'Stopped', 'Parked', 'Short', 'Clear', 'Listed', 'Picked', 'Packed']);
 
 type Asked = 'park' | 'unpark' | 'cancel' | null;
 
@@ -56,6 +59,16 @@ export function OrderActs({
           onClick={() => act.mutate(['finish', { version: o.version }])}
         >
           Enter the order
+        </Button>
+      )}
+      {!o.draft && WAITS.has(o.row.stage) && (
+        <Button
+          component={Link}
+          to={`/parcels/compare?order=${o.row.id}`}
+          variant="outlined"
+          color="secondary"
+        >
+          Services
         </Button>
       )}
       {!o.draft && (

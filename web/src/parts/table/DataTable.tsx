@@ -57,6 +57,8 @@ interface Props<R> {
   inside?: (row: R) => ReactNode;
   /** Where a row leads: Enter goes there where nothing opens in place, F4 always. */
   to?: (row: R) => string;
+  /** Told which row the cursor is on, where it moves: what stands beside the list follows it. */
+  onCursor?: (row: R) => void;
   /** Other keys on the row of the cursor; true when the key meant something. */
   onKey?: (key: string, row: R) => boolean;
   /** What asks for these rows and no others: fields that stand before the list. */
@@ -103,6 +105,7 @@ export function DataTable<R>(props: Props<R>) {
   acts.current = {
     press: (index, id) => {
       walk.setCursor(index);
+      props.onCursor?.(rows[index]!);
       if (inside) setOpen(open === id ? null : id);
     },
     choose: id => chosen?.set(toggled(chosen.ids, id)),
@@ -300,7 +303,7 @@ interface WalkProps<R> extends Props<R> {
 }
 
 /** The cursor of a list, moved by keys, and what keys do on its row. */
-function useWalk<R>({ rows, idOf, chosen, inside, to, onKey, open, setOpen, toRow }: WalkProps<R>) {
+function useWalk<R>({ rows, idOf, chosen, inside, to, onCursor, onKey, open, setOpen, toRow }: WalkProps<R>) {
   const [cursor, setCursor] = useState(0);
   const navigate = useNavigate();
   useEffect(() => setCursor(c => Math.min(c, Math.max(0, rows.length - 1))), [rows.length]);
@@ -322,6 +325,7 @@ function useWalk<R>({ rows, idOf, chosen, inside, to, onKey, open, setOpen, toRo
     const ofRow = target === e.currentTarget || (e.key !== 'Enter' && e.key !== ' ');
     if (next !== null) {
       setCursor(next);
+      onCursor?.(rows[next]!);
       toRow(next);
     } else if (!row || !ofRow || !act(e.key, row)) return;
     e.preventDefault();

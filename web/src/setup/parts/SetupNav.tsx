@@ -6,6 +6,7 @@ export const SetupNav = () => (
     name="Setup"
     pages={[
       ['/setup/channels', 'Channels'],
+      ['/setup/carriers', 'Carriers'],
       ['/setup/papers', 'Slips and invoices'],
       ['/setup/floor', 'Floor'],
       ['/setup/benches', 'Benches'],
