@@ -4,13 +4,15 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { canonicalGtin, gs1CheckDigit, hasGs1CheckDigit, isS10, seeded } from '@auk/core';
-import { drawLabel } from '@auk/server/printing/label';
+import { drawLabels } from '@auk/server/printing/label';
+import { onPaper, pagesOf } from '@auk/server/printing/labelPages';
 import { code128Widths } from '@auk/server/printing/paper';
 import { drawPickList } from '@auk/server/printing/pickListSheet';
 import { drawTags } from '@auk/server/printing/tags';
 import { together } from '@auk/server/printing/together';
 import { validate as gs1IsValid } from 'gs1';
 import { isValid as gtinIsValid } from 'gtin';
+import { PDFDocument } from 'pdf-lib';
 import { expect, test } from 'vitest';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 
@@ -50,19 +52,19 @@ const ADDRESS = {
   country: 'US',
   phone: '',
 };
-const label = (tracking: string) =>
-  drawLabel({
-    parcelNo: 'PA-1042',
-    carrier: 'Heron Post',
-    service: 'Heron Parcel',
-    tracking,
-    routing: '837 Z8',
-    weight: '3 lb',
-    to: ADDRESS,
-    from: ADDRESS,
-    reference: 'FM-1',
-    day: '23 Nov 2026',
-  });
+const textOf = (tracking: string) => ({
+  parcelNo: 'PA-1042',
+  carrier: 'Heron Post',
+  service: 'Heron Parcel',
+  tracking,
+  routing: '837 Z8',
+  weight: '3 lb',
+  to: ADDRESS,
+  from: ADDRESS,
+  reference: 'FM-1',
+  day: '23 Nov 2026',
+});
+const label = (tracking: string) => drawLabels([textOf(tracking)]);
 
 /** Rasterises a PDF as a 203 dpi printer would and reads every barcode in it. */
 async function readBack(pdf: Buffer, mode: 'gray' | 'mono'): Promise<string[]> {
@@ -110,7 +112,15 @@ test.each(['gray', 'mono'] as const)(
   'the label’s tracking barcode is read back from the %s raster',
   async mode => {
     for (const tracking of ['HP470000017US', 'RF0047000001'])
-      expect(await readBack(await label(tracking), mode)).toEqual([tracking]);
+      for (const paper of ['4x6', 'half'] as const) {
+        const page = await onPaper(await PDFDocument.load(await label(tracking)), paper);
+        expect(await readBack(page, mode), paper).toEqual([tracking]);
+      }
+    const two = await pagesOf([textOf('HP470000017US'), textOf('RF0047000001')]);
+    expect((await readBack(await onPaper(two, 'two'), mode)).sort()).toEqual([
+      'HP470000017US',
+      'RF0047000001',
+    ]);
   },
 );
 

@@ -45,7 +45,7 @@ test('8 x 8 x 8 in qualifies for cubic pricing, and what is over half a cubic fo
   const by = (side: number) => {
     const rated = rate(parcel, {
       size: { length: side * 254, width: side * 254, height: side * 254 },
-      weightMg: 6 * 453_592,
+      weightMg: 12 * 453_592,
       from: place('43701'),
       to: place('98901'),
       residential: true,

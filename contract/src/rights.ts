@@ -28,6 +28,7 @@ export const RIGHTS = {
   'benches.change': { words: 'Set up benches and printers', roles: ['lead'] },
   'boxes.change': { words: 'Keep the kinds of boxes', roles: ['lead'] },
   'labels.void': { words: 'Void bought labels', roles: ['lead', 'packer'] },
+  'labels.batch': { words: 'Buy labels of many parcels at once', roles: ['lead'] },
   'labels.choose': { words: 'Choose services and boxes of orders', roles: ['lead', 'office'] },
   'labels.decide': { words: 'Decide on purchases that nobody can prove', roles: ['lead'] },
   'labels.claims': { words: 'Close claims against carriers', roles: ['lead', 'office'] },

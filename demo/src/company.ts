@@ -207,6 +207,14 @@ export const TIMETABLE = [
     freight: false,
   },
   {
+    carrier: 'coldharbour',
+    carrierName: 'Coldharbour Express',
+    name: 'overnight',
+    cutOff: '18:30',
+    services: ['morning', 'world'],
+    freight: false,
+  },
+  {
     carrier: 'stonewater',
     carrierName: 'Stonewater Freight',
     name: '2 pallets to Fernway, Columbus',

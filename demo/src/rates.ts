@@ -241,7 +241,7 @@ export const CARRIERS: DemoCarrier[] = [
     habit: 'plain',
     tracking: 'S10',
     draws: false,
-    planUpToMg: 2_300_000,
+    planUpToMg: 2_267_962,
     accounts: house(HERON),
   },
   {
@@ -250,7 +250,7 @@ export const CARRIERS: DemoCarrier[] = [
     habit: 'xml',
     tracking: 'RF',
     draws: true,
-    planUpToMg: 68_000_000,
+    planUpToMg: 68_038_856,
     accounts: [
       ...house(redfen('Redfen Parcel, house account', 'from 2026-01-01', 1.065)),
       { number: CONTRACT.number, sheet: sheetOf(REDFEN_CONTRACT) },

@@ -34,6 +34,8 @@ import { Suspicion } from './intake/suspicion.entity.js';
 import { Job } from './jobs/job.entity.js';
 import { Build } from './kits/build.entity.js';
 import { Label } from './labels/label.entity.js';
+import { LabelBatch } from './labels/labelBatch.entity.js';
+import { LabelBatchItem } from './labels/labelBatchItem.entity.js';
 import { RefundClaim } from './labels/refundClaim.entity.js';
 import { Lease } from './leases/lease.entity.js';
 import { PickList } from './lists/pickList.entity.js';
@@ -135,6 +137,8 @@ export const ENTITIES = [
   PrintJob,
   Parcel,
   Label,
+  LabelBatch,
+  LabelBatchItem,
   RefundClaim,
   ReturnLine,
   ReturnReceipt,

@@ -6,7 +6,7 @@ import type { Address } from '@auk/core';
 import { expect, test } from 'vitest';
 import { drawHandover } from '../src/printing/handoverSheet.js';
 import { drawInvoice } from '../src/printing/invoice.js';
-import { drawLabel } from '../src/printing/label.js';
+import { drawLabels } from '../src/printing/label.js';
 import { code128Widths } from '../src/printing/paper.js';
 import { drawScanSheet } from '../src/printing/scanSheet.js';
 import { drawSlip } from '../src/printing/slip.js';
@@ -36,18 +36,20 @@ function pagesOf(pdf: Buffer): string[] {
 }
 
 const label = (to: Partial<Address>) =>
-  drawLabel({
-    parcelNo: 'PA-7',
-    carrier: 'Heron Post',
-    service: 'Heron Parcel',
-    tracking: 'HP470000017US',
-    routing: '837 Z8',
-    weight: '3 lb',
-    to: { ...ADDRESS, ...to },
-    from: ADDRESS,
-    reference: 'FM-1',
-    day: '23 Nov 2026',
-  });
+  drawLabels([
+    {
+      parcelNo: 'PA-7',
+      carrier: 'Heron Post',
+      service: 'Heron Parcel',
+      tracking: 'HP470000017US',
+      routing: '837 Z8',
+      weight: '3 lb',
+      to: { ...ADDRESS, ...to },
+      from: ADDRESS,
+      reference: 'FM-1',
+      day: '23 Nov 2026',
+    },
+  ]);
 
 test('a label is one page with receiver, routing and tracking in words', async () => {
   const pages = pagesOf(await label({ company: 'Penrose Apiaries' }));

@@ -45,6 +45,14 @@ export class CarriersController {
     return this.carriers.closedDays();
   }
 
+  /** Public holidays of the year to come that are not days off yet. */
+  @Get('closed/proposed')
+  @SignedIn()
+  @Answers(ClosedDay.array())
+  proposed(): Promise<ClosedDay[]> {
+    return this.carriers.proposedDays(new Date());
+  }
+
   @Post('closed')
   @HttpCode(200)
   @May('carriers.change')

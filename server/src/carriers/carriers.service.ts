@@ -19,6 +19,7 @@ import { CarrierClosed } from './carrierClosed.entity.js';
 import { CarrierServiceRow } from './carrierService.entity.js';
 import { collections } from './carriers.queries.js';
 import { CARRIER_KINDS } from './kinds.js';
+import { publicHolidays } from './publicHolidays.js';
 import { RateSheetRow } from './rateSheet.entity.js';
 
 const NOT_HERE = 'Look at the list of carriers again.';
@@ -199,6 +200,15 @@ export class CarriersService {
 
   async closedDays(): Promise<ClosedDay[]> {
     return this.db.of(CarrierClosed).find({ order: { day: 'ASC' } });
+  }
+
+  /** Public holidays of the house's country in the year to come that are not days off yet. */
+  async proposedDays(now: Date): Promise<ClosedDay[]> {
+    const { country } = await this.house.warehouse(this.db);
+    const today = await this.house.today(this.db, now);
+    const inAYear = `${Number(today.slice(0, 4)) + 1}${today.slice(4)}`;
+    const known = new Set((await this.closedDays()).map(d => d.day));
+    return publicHolidays(country, today, inAYear).filter(d => !known.has(d.day));
   }
 
   /** All days off at once; those that are not named are working days again. */

@@ -4,12 +4,8 @@ import { CarriersService } from '../carriers/carriers.module.js';
 import { newId, type Tx } from '../database/db.js';
 import { carrierAccounts, carriersKnown, moveCarriers } from './standins.queries.js';
 
-/** Days on which no carrier of the demo works, as the lead would enter them for the season. */
-const CLOSED = [
-  { day: '2026-11-26', name: 'Thanksgiving' },
-  { day: '2026-12-25', name: 'Christmas Day' },
-  { day: '2027-01-01', name: 'New Year’s Day' },
-];
+/** The demo's carriers rest on one day to come, whenever it is loaded; today they work. */
+const DAYS_UNTIL_REST = 12;
 
 /** A day before all orders of the demo. */
 const BEGINNING = '2026-01-01';
@@ -38,7 +34,8 @@ export async function connectCarriers(tx: Tx, carriers: CarriersService, standin
     EXCHANGE_RATES.map(r => ({ ...r, day: BEGINNING })),
     [],
   );
-  await tx.upsert('carrierClosed', CLOSED, []);
+  const rest = new Date(tx.at.getTime() + DAYS_UNTIL_REST * 86_400_000).toISOString().slice(0, 10);
+  await tx.upsert('carrierClosed', [{ day: rest, name: 'Carriers’ rest day' }], []);
   const accounts = CARRIERS.flatMap(c =>
     c.accounts.map(({ number, sheet }) => ({
       carrier: c.code,

@@ -127,6 +127,10 @@ export class Label {
   @Flag({ default: false })
   elsewhere!: boolean;
 
+  /** Bought in a batch: printed with it, not at the bench that packed it. */
+  @Uuid({ nullable: true })
+  batchId!: string | null;
+
   /** A number that is on one live label only. */
   @Code(80, {
     asExpression: `if(state in ('bought','void asked'),concat(carrier,' ',tracking),NULL)`,

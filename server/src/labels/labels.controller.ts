@@ -1,5 +1,13 @@
-import { BuyLabel, DecideLabel, LabelView, OffersView, type Person } from '@auk/contract';
-import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import {
+  BuyLabel,
+  DecideLabel,
+  ElsewhereLabel,
+  LabelPaper,
+  LabelView,
+  OffersView,
+  type Person,
+} from '@auk/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me } from '../http/access.js';
@@ -52,6 +60,16 @@ export class LabelsController {
     return this.voiding.void(parse(ParcelNo, no), by(me));
   }
 
+  /** Types in a label that was bought somewhere else. */
+  @Post(':no/elsewhere')
+  @HttpCode(200)
+  @May('pack')
+  @Takes({ body: ElsewhereLabel })
+  @Answers(LabelView)
+  elsewhere(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
+    return this.labels.elsewhere(parse(ParcelNo, no), parse(ElsewhereLabel, body), by(me));
+  }
+
   /** Decides on a purchase that nobody can prove. */
   @Post(':no/decide')
   @HttpCode(200)
@@ -65,7 +83,9 @@ export class LabelsController {
   @Get(':no/label.pdf')
   @May('labels.print')
   @Answers('file')
-  async label(@Param('no') no: string, @Res() response: Response): Promise<void> {
-    response.type('application/pdf').send(await this.printing.label(parse(ParcelNo, no)));
+  @Takes({ query: LabelPaper })
+  async label(@Param('no') no: string, @Query() query: unknown, @Res() response: Response): Promise<void> {
+    const { paper } = parse(LabelPaper, query);
+    response.type('application/pdf').send(await this.printing.label(parse(ParcelNo, no), paper));
   }
 }

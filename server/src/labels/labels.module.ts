@@ -2,15 +2,21 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { BenchesModule } from '../benches/benches.module.js';
 import { CarriersModule } from '../carriers/carriers.module.js';
+import { HouseModule } from '../house/house.module.js';
+import { JobsModule } from '../jobs/jobs.module.js';
 import { LeasesModule } from '../leases/leases.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
 import { RatingModule } from '../rating/rating.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
+import { BatchesController } from './batches.controller.js';
+import { Batches } from './batches.service.js';
 import { ClaimsController } from './claims.controller.js';
 import { Claims } from './claims.service.js';
 import { Label } from './label.entity.js';
+import { LabelBatch } from './labelBatch.entity.js';
+import { LabelBatchItem } from './labelBatchItem.entity.js';
 import { LabelsController } from './labels.controller.js';
 import { Labels } from './labels.service.js';
 import { Purchases } from './purchases.service.js';
@@ -20,7 +26,9 @@ import { Voiding } from './voiding.service.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([Label, RefundClaim]),
+    TypeOrmModule.forFeature([Label, LabelBatch, LabelBatchItem, RefundClaim]),
+    HouseModule,
+    JobsModule,
     LeasesModule,
     CarriersModule,
     TimetableModule,
@@ -30,8 +38,8 @@ import { Voiding } from './voiding.service.js';
     PrintingModule,
     BenchesModule,
   ],
-  controllers: [LabelsController, ClaimsController],
-  providers: [Labels, Purchases, Voiding, Claims, Strays],
+  controllers: [LabelsController, ClaimsController, BatchesController],
+  providers: [Labels, Purchases, Voiding, Claims, Strays, Batches],
   exports: [Labels],
 })
 export class LabelsModule {}

@@ -17,6 +17,7 @@ export interface LabelRow {
   currency: string;
   tracking: string | null;
   request: string;
+  batchId: string | null;
   /** How often the carrier was asked to sell before this step. */
   asks: number;
 }
@@ -64,9 +65,11 @@ export function stuckLabels(sql: Sql, carrier: string, rule: string): Promise<Pi
 export function askedSince(
   sql: Sql,
   id: string,
-): Promise<(Pick<Label, 'carrier'> & { state: LabelState; sinceMs: number | null }) | null> {
+): Promise<
+  (Pick<Label, 'carrier'> & { state: LabelState; sinceMs: number | null; elsewhere: number }) | null
+> {
   return sql.one(
-    'SELECT carrier, state, TIMESTAMPDIFF(MICROSECOND, askedAt, NOW(3)) / 1000 AS sinceMs FROM label WHERE id = ?',
+    'SELECT carrier, state, elsewhere, TIMESTAMPDIFF(MICROSECOND, askedAt, NOW(3)) / 1000 AS sinceMs FROM label WHERE id = ?',
     [id],
   );
 }
@@ -98,7 +101,7 @@ export function noteVoidAsked(tx: Tx, id: string): Promise<number> {
 
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
   return tx.one(
-    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.service, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.service, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.batchId, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );
 }

@@ -1,4 +1,11 @@
-import type { BuyLabel, CarrierBought, CarrierBuy, DecideLabel, LabelView } from '@auk/contract';
+import type {
+  BuyLabel,
+  CarrierBought,
+  CarrierBuy,
+  DecideLabel,
+  ElsewhereLabel,
+  LabelView,
+} from '@auk/contract';
 import {
   type AskedAndTold,
   contradiction,
@@ -11,10 +18,12 @@ import {
   STRAY_CHECKS_MS,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import pLimit, { type LimitFunction } from 'p-limit';
 import { PrintQueue } from '../benches/benches.module.js';
 import type { Carrier } from '../carriers/carriers.module.js';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, fromJson, isDuplicate, type Tx } from '../database/db.js';
+import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
@@ -48,6 +57,7 @@ import { Purchases } from './purchases.service.js';
 type Happened = LabelEvent & { bought?: CarrierBought };
 
 const ROUND = 'recover labels';
+const ASKED_AT_ONCE = 8;
 
 /**
  * Buys labels exactly once. The intention is committed with its key before the carrier is asked; the database allows one live
@@ -56,6 +66,8 @@ const ROUND = 'recover labels';
  */
 @Injectable()
 export class Labels {
+  private readonly limits = new Map<string, LimitFunction>();
+
   constructor(
     private readonly db: Db,
     private readonly parcels: ParcelsQueries,
@@ -69,13 +81,14 @@ export class Labels {
     private readonly carriers: CarrierRegistry,
     private readonly prints: PrintQueue,
     private readonly claims: Claims,
+    private readonly house: HouseService,
   ) {
     purchases.recover(ROUND, STUCK, (id, lease, doer) => this.recoverOne(id, lease, doer));
   }
 
   /** Buys the label chosen; pressing again, with the same key or another, gives the purchase that is there. */
-  async buy(no: number, wish: BuyLabel, doer: Doer): Promise<LabelView> {
-    const begun = await this.intend(no, wish, doer);
+  async buy(no: number, wish: BuyLabel, doer: Doer, batchId: string | null = null): Promise<LabelView> {
+    const begun = await this.intend(no, wish, doer, batchId);
     if (begun.lease) await this.purchases.under(begun.lease, lease => this.ask(wish.key, lease, doer));
     return (await this.parcels.label(begun.parcelId))!;
   }
@@ -85,6 +98,7 @@ export class Labels {
     no: number,
     wish: BuyLabel,
     doer: Doer,
+    batchId: string | null,
   ): Promise<{ parcelId: string; lease: Lease | null }> {
     const carrier = await this.carriers.get(wish.carrier);
     if (!carrier) throw new NotHere(`The carrier ${wish.carrier}`, 'Ask for the prices again.');
@@ -104,7 +118,7 @@ export class Labels {
         if (known && (known.id === wish.key || labelHolds(known.state)))
           return { parcelId: parcel.id, lease: null };
         await this.held.refuse(tx, parcel.orderId, no);
-        await this.insert(tx, parcel.id, carrier, wish, request);
+        await this.insert(tx, parcel.id, carrier, wish, request, batchId);
         return { parcelId: parcel.id, lease: await this.purchases.take(wish.key, tx) };
       });
     } catch (error) {
@@ -117,12 +131,76 @@ export class Labels {
     }
   }
 
+  /** A label that was bought somewhere else: its number is typed in, and the parcel leaves with that carrier. */
+  async elsewhere(no: number, wish: ElsewhereLabel, doer: Doer): Promise<LabelView> {
+    const parcel = await this.parcels.parcel(this.db, no);
+    if (!parcel) throw new NotHere(`The parcel PA-${no}`);
+    const carrier = await this.carriers.get(wish.carrier);
+    if (!carrier) throw new NotHere(`The carrier ${wish.carrier}`, 'Connect it under Setup > Carriers.');
+    if (!parcel.closedAt)
+      throw new Forbidden(`PA-${no} is not closed yet.`, 'Pack it, choose a box and give its weight first.');
+    await this.db.tx(doer, async tx => {
+      await lockOrders(tx, [parcel.orderId]);
+      await lockParcel(tx, parcel.id);
+      const known = await labelByKeyOrParcel(tx, wish.key, parcel.id);
+      if (known?.id === wish.key) return;
+      if (known && labelHolds(known.state))
+        throw new TooLate(`PA-${no} has a label already.`, 'Void it first, or look at the parcel again.');
+      await this.held.refuse(tx, parcel.orderId, no);
+      const other = await parcelWithTracking(tx, wish.key, `${carrier.code} ${wish.tracking}`);
+      if (other)
+        throw new Forbidden(
+          `${wish.tracking} is the number of PA-${other.no}.`,
+          'Type the number that stands on this label.',
+        );
+      const { currency } = await this.house.warehouse(tx);
+      const { key: id, service, tracking, minor } = wish;
+      await tx.insert(Label, [
+        {
+          id,
+          parcelId: parcel.id,
+          state: 'bought',
+          carrier: carrier.code,
+          carrierName: carrier.name,
+          service: 'elsewhere',
+          serviceName: service,
+          minor,
+          chargedMinor: minor,
+          currency,
+          request: '{}',
+          arrives: parcel.promised ?? (await this.house.today(tx, tx.at)),
+          tracking,
+          routing: '',
+          personId: tx.personId,
+          intendedAt: tx.at,
+          askedAt: tx.at,
+          answeredAt: tx.at,
+          elsewhere: true,
+        },
+      ]);
+      await this.leave(tx, { ...parcel, parcelId: parcel.id, carrier: carrier.code });
+      const says = `Label bought elsewhere: ${carrier.name}, ${service}, ${tracking}.`;
+      await toHistory(tx, [event(tx, parcel.orderId, 'labelled', says)]);
+      await refreshStages(tx, [parcel.orderId]);
+      await tx.tell('parcels', parcel.id);
+    });
+    return (await this.parcels.label(parcel.id))!;
+  }
+
+  /** The parcel, and its order, leave with the carrier's next departure. */
+  private async leave(tx: Tx, row: { parcelId: string; orderId: string; carrier: string }): Promise<void> {
+    const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());
+    await this.written.plan(tx, [row.parcelId], departure?.id ?? null);
+    if (departure) await leaveWith(tx, [row.orderId], departure.id);
+  }
+
   private async insert(
     tx: Tx,
     parcelId: string,
     carrier: Carrier,
     wish: BuyLabel,
     request: CarrierBuy,
+    batchId: string | null,
   ): Promise<void> {
     await tx.insert(Label, [
       {
@@ -143,6 +221,7 @@ export class Labels {
         arrives: wish.arrives,
         personId: tx.personId,
         intendedAt: tx.at,
+        batchId,
       },
     ]);
   }
@@ -153,13 +232,20 @@ export class Labels {
     if (!row || typeof row === 'string') return;
     const carrier = await this.carriers.get(row.carrier);
     if (!carrier) return;
-    const answer = await carrier.buy(fromJson<CarrierBuy>(row.request));
+    const answer = await this.atOnce(carrier.code)(() => carrier.buy(fromJson<CarrierBuy>(row.request)));
     const later = { ...doer, at: new Date() };
     if (answer.kind === 'answered') await this.told(row, lease, later, answer.value, false);
     else if (answer.kind === 'silent')
       await this.step(id, lease, later, { type: 'answered nothing', why: answer.why });
     else if (row.asks === 0) await this.step(id, lease, later, { type: 'answered refused', why: answer.why });
     else await this.refusedAgain(id, carrier, lease, later, answer.why);
+  }
+
+  /** A carrier is asked to sell so many labels at once by this server, and no more. */
+  private atOnce(carrier: string): LimitFunction {
+    const limit = this.limits.get(carrier) ?? pLimit(ASKED_AT_ONCE);
+    this.limits.set(carrier, limit);
+    return limit;
   }
 
   /** A second asking was refused, perhaps only because the first was answered after all: the books decide. */
@@ -295,9 +381,7 @@ export class Labels {
         { tracking, chargedMinor: minor, routing: answer.bought?.routing ?? '', why, picture },
       );
     if (over > 0) await this.claims.open(tx, row, 'price', over, why!, tracking);
-    const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());
-    await this.written.plan(tx, [row.parcelId], departure?.id ?? null);
-    if (departure) await leaveWith(tx, [row.orderId], departure.id);
+    await this.leave(tx, row);
     await toHistory(tx, [
       event(
         tx,
@@ -306,7 +390,7 @@ export class Labels {
         `Label bought: ${row.carrierName}, ${row.serviceName}, ${answer.tracking}.`,
       ),
     ]);
-    await this.prints.add(tx, 'label', row.orderId, row.parcelNo);
+    if (!row.batchId) await this.prints.add(tx, 'label', row.orderId, row.parcelNo);
   }
 
   private async contradicts(tx: Tx, row: LabelRow, told: CarrierBought): Promise<string | null> {

@@ -79,7 +79,8 @@ export class Voiding {
    * work on it, and its books hold nothing, it is asked again; until then a refusal would say nothing.
    */
   private async recoverOne(id: string, lease: Lease, doer: Doer): Promise<void> {
-    const { carrier: code, sinceMs } = (await askedSince(this.db, id))!;
+    const { carrier: code, sinceMs, elsewhere } = (await askedSince(this.db, id))!;
+    if (elsewhere) return this.ask(id, lease, doer);
     const carrier = await this.carriers.get(code);
     if (!carrier) return;
     const found = await carrier.find(id);
@@ -105,6 +106,8 @@ export class Voiding {
 
   private async ask(id: string, lease: Lease, doer: Doer): Promise<void> {
     const row = await this.db.of(Label).findOneByOrFail({ id });
+    // What was bought elsewhere is given back there; here it only stops counting.
+    if (row.elsewhere) return this.step(id, lease, doer, { type: 'answered voided', refundMinor: 0 });
     const carrier = await this.carriers.get(row.carrier);
     if (!carrier) return;
     const answer = await carrier.takeBack(id);

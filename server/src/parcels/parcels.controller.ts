@@ -1,9 +1,15 @@
-import { ParcelListRow } from '@auk/contract';
-import { Controller, Get } from '@nestjs/common';
+import { ParcelListRow, ParcelView } from '@auk/contract';
+import { Controller, Get, Param } from '@nestjs/common';
 import { z } from 'zod';
 import { SignedIn } from '../http/access.js';
 import { Answers } from '../http/api.js';
+import { parse } from '../http/parse.js';
 import { ParcelsQueries } from './parcels.queries.js';
+
+const ParcelNo = z
+  .string()
+  .regex(/^PA-\d{1,9}$/i, 'is not the code of a parcel')
+  .transform(s => Number(s.slice(3)));
 
 @Controller('parcels')
 export class ParcelsController {
@@ -14,5 +20,12 @@ export class ParcelsController {
   @Answers(z.array(ParcelListRow))
   list(): Promise<ParcelListRow[]> {
     return this.queries.list();
+  }
+
+  @Get(':no')
+  @SignedIn()
+  @Answers(ParcelView)
+  view(@Param('no') no: string): Promise<ParcelView> {
+    return this.queries.view(parse(ParcelNo, no));
   }
 }

@@ -1,5 +1,5 @@
 import { type Address, addressLines } from '@auk/core';
-import { code128Width, drawCode128, finish, line, newPaper } from './paper.js';
+import { code128Width, drawCode128, finish, line, newPaper, type Paper } from './paper.js';
 
 /** What stands on a carrier label. */
 export interface LabelText {
@@ -22,9 +22,23 @@ const EDGE = 14;
 /** Ten quiet modules on both sides, in points. */
 const quiet = (dots: number): number => (20 * dots * 72) / 203;
 
-/** Draws a 4 x 6 in carrier label: sender, receiver, routing, and the tracking number as Code 128 in whole printer dots. */
-export function drawLabel(label: LabelText): Promise<Buffer> {
-  const paper = newPaper([WIDTH, HEIGHT], `${label.carrier} ${label.tracking}`);
+/** Draws 4 x 6 in carrier labels, one a page: sender, receiver, routing, and the tracking number as Code 128 in whole printer dots. */
+export function drawLabels(labels: readonly LabelText[]): Promise<Buffer> {
+  const paper = newPaper(
+    [WIDTH, HEIGHT],
+    labels
+      .map(l => l.tracking)
+      .join(' ')
+      .slice(0, 200),
+  );
+  for (const [i, label] of labels.entries()) {
+    if (i > 0) paper.addPage({ size: [WIDTH, HEIGHT], margin: 0 });
+    drawOne(paper, label);
+  }
+  return finish(paper);
+}
+
+function drawOne(paper: Paper, label: LabelText): void {
   const wide = WIDTH - 2 * EDGE;
   line(paper, 'bold', 17, label.carrier, EDGE, 14, 170);
   line(paper, 'bold', 11, label.service, EDGE, 36, 190);
@@ -53,5 +67,4 @@ export function drawLabel(label: LabelText): Promise<Buffer> {
   paper.moveTo(0, 388).lineTo(WIDTH, 388).lineWidth(1.5).stroke('#000');
   line(paper, 'code', 10, label.parcelNo, EDGE, 402, 130);
   line(paper, 'body', 10, label.reference, WIDTH - 154, 402, 140, 'right');
-  return finish(paper);
 }

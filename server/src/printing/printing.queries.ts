@@ -13,25 +13,23 @@ export interface PaperOrder {
   home: string;
 }
 
-export function labelToPrint(
-  sql: Sql,
-  no: number,
-): Promise<
-  | (Pick<Label, 'carrierName' | 'serviceName'> &
-      Pick<Order, 'channelNumber'> & {
-        tracking: string;
-        routing: string;
-        weightMg: number;
-        shipTo: string;
-        sender: string;
-        answeredAt: Date;
-      })
-  | null
-> {
-  return sql.one(
-    `SELECT b.carrierName, b.serviceName, b.tracking, b.routing, c.weightMg, o.shipTo, h.sender, o.channelNumber, b.answeredAt FROM parcel c
-       JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.no = ?`,
-    [no],
+export interface LabelToPrint extends Pick<Label, 'carrierName' | 'serviceName' | 'picture'> {
+  no: number;
+  channelNumber: Order['channelNumber'];
+  tracking: string;
+  routing: string;
+  weightMg: number;
+  shipTo: string;
+  sender: string;
+  answeredAt: Date;
+}
+
+/** Bought labels of some parcels, as they are printed; those that were bought elsewhere have none here. */
+export function labelsToPrint(sql: Sql, nos: readonly number[]): Promise<LabelToPrint[]> {
+  return sql.rows(
+    `SELECT c.no, b.carrierName, b.serviceName, b.picture, b.tracking, b.routing, c.weightMg, o.shipTo, h.sender, o.channelNumber, b.answeredAt FROM parcel c
+       JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' AND NOT b.elsewhere WHERE c.no IN (?)`,
+    [nos],
   );
 }
 

@@ -1,4 +1,4 @@
-import type { HandoverView, ListPaper, ListView, OrderView } from '@auk/contract';
+import type { HandoverView, LabelPaper, ListPaper, ListView, OrderView } from '@auk/contract';
 import { type Address, formatMoney, formatRate, formatSize, formatWeight, lineRate } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
@@ -8,9 +8,17 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import { OrdersQueries } from '../orders/orders.module.js';
 import { drawHandover } from './handoverSheet.js';
 import { drawInvoice, type InvoiceText } from './invoice.js';
-import { drawLabel } from './label.js';
+import type { LabelText } from './label.js';
+import { onPaper, pagesOf } from './labelPages.js';
 import { drawPickList } from './pickListSheet.js';
-import { boxesByCode, labelToPrint, type PaperOrder, paperOrder, placesToWalk } from './printing.queries.js';
+import {
+  boxesByCode,
+  type LabelToPrint,
+  labelsToPrint,
+  type PaperOrder,
+  paperOrder,
+  placesToWalk,
+} from './printing.queries.js';
 import { drawScanSheet } from './scanSheet.js';
 import { drawSlip } from './slip.js';
 import { drawTags } from './tags.js';
@@ -62,23 +70,23 @@ export class PrintingService {
     );
   }
 
-  /** The label of a parcel whose purchase is bought; printing it again buys nothing. */
-  async label(no: number): Promise<Buffer> {
-    const row = await labelToPrint(this.db, no);
-    if (!row) throw new Forbidden(`PA-${no} has no bought label.`, 'Buy its label first.');
+  /** The label of a parcel: the carrier's own picture, else drawn by Auk. */
+  async label(no: number, paper: LabelPaper['paper'] = '4x6'): Promise<Buffer> {
+    return this.labels([no], paper);
+  }
+
+  /** Labels of many parcels as one document, in the order that is given; parcels without a bought label are left out. */
+  async labels(nos: readonly number[], paper: LabelPaper['paper']): Promise<Buffer> {
+    const rows = nos.length === 0 ? [] : await labelsToPrint(this.db, nos);
+    const byNo = new Map(rows.map(r => [r.no, r]));
+    const wanted = nos.flatMap(no => byNo.get(no) ?? []);
+    if (wanted.length === 0)
+      throw new Forbidden(
+        `${nos.length === 1 ? `PA-${nos[0]} has` : 'They have'} no label that was bought here.`,
+        'Buy the label first.',
+      );
     const zone = await this.zone();
-    return drawLabel({
-      parcelNo: `PA-${no}`,
-      carrier: row.carrierName,
-      service: row.serviceName,
-      tracking: row.tracking,
-      routing: row.routing,
-      weight: formatWeight(row.weightMg, 'imperial'),
-      to: fromJson<Address>(row.shipTo),
-      from: fromJson<Address>(row.sender),
-      reference: row.channelNumber,
-      day: DateTime.fromJSDate(row.answeredAt, { zone }).toFormat('d LLL yyyy'),
-    });
+    return onPaper(await pagesOf(wanted.map(row => row.picture ?? textOf(row, zone))), paper);
   }
 
   /** The packing slip of an order, with the code that opens it at the bench, by the template for its channel and destination. */
@@ -175,3 +183,16 @@ export class PrintingService {
     return (await this.house.warehouse(this.db)).zone;
   }
 }
+
+const textOf = (row: LabelToPrint, zone: string): LabelText => ({
+  parcelNo: `PA-${row.no}`,
+  carrier: row.carrierName,
+  service: row.serviceName,
+  tracking: row.tracking,
+  routing: row.routing,
+  weight: formatWeight(row.weightMg, 'imperial'),
+  to: fromJson<Address>(row.shipTo),
+  from: fromJson<Address>(row.sender),
+  reference: row.channelNumber,
+  day: DateTime.fromJSDate(row.answeredAt, { zone }).toFormat('d LLL yyyy'),
+});

@@ -211,7 +211,9 @@ export class Compare {
           parcels,
           rows.find(r => r.usual),
         ),
-      dropped: unique(priced.flatMap(p => p.dropped).filter(d => !rows.some(r => r.name === d.name))),
+      dropped: unique(
+        priced.flatMap(p => p.dropped).filter(d => !rows.some(r => r.carrierName === d.carrierName)),
+      ),
       silent: unique(priced.flatMap(p => p.silent)),
     };
   }

@@ -117,7 +117,7 @@ export class Prices {
     if (answer.kind === 'answered')
       return { ...none, priced: answer.value.flatMap(q => this.priced(ground, serving, q)) };
     return answer.kind === 'refused'
-      ? { ...none, dropped: [{ carrierName, name: account.name, why: answer.why }] }
+      ? { ...none, dropped: [{ carrierName, name: account.name, why: saidBy(carrierName, answer.why) }] }
       : { ...none, silent: [{ carrierName, why: answer.why }] };
   }
 
@@ -131,6 +131,9 @@ export class Prices {
 
 const departureOf = (ground: PriceGround, carrier: string): OpenDeparture | null =>
   nextDeparture(ground.open, carrier, ground.now.toISOString());
+
+/** A refusal in the carrier's words, without its name before them. */
+const saidBy = (carrier: string, why: string): string => why.replace(`${carrier} says: `, '');
 
 /** The day on which a carrier takes the parcel: of its next departure, today where none is planned. */
 export function collectedOn(ground: PriceGround, carrier: string): string {

@@ -26,6 +26,12 @@ export const closedDaysQuery = queryOptions({
   queryFn: () => get(ClosedDay.array(), 'carriers/closed'),
 });
 
+/** Public holidays that are not days off yet. */
+export const proposedDaysQuery = queryOptions({
+  queryKey: ['carriers', 'proposed'],
+  queryFn: () => get(ClosedDay.array(), 'carriers/closed/proposed'),
+});
+
 export const exchangeQuery = queryOptions({
   queryKey: ['carriers', 'exchange'],
   queryFn: () => get(ExchangeRateView.array(), 'house/exchange'),

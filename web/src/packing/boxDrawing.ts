@@ -6,7 +6,6 @@ import {
   packLineOpen,
   parcelAtHand,
   planBoxes,
-  type Size,
   tryBox,
   unitsOf,
 } from '@auk/core';

@@ -1,4 +1,5 @@
 import { ClosedDay } from '@auk/contract';
+import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -11,13 +12,14 @@ import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
 import textCss from '../../parts/text.module.css';
-import { closedDaysQuery, setClosedDays } from '../api.js';
+import { closedDaysQuery, proposedDaysQuery, setClosedDays } from '../api.js';
 import css from '../carriers.module.css';
 
 /** Days on which no carrier collects or delivers. */
 export function ClosedDays({ may }: { may: boolean }) {
   const client = useQueryClient();
   const days = useQuery(closedDaysQuery);
+  const proposed = useQuery(proposedDaysQuery);
   const [typed, setTyped] = useState({ day: '', name: '' });
   const read = ClosedDay.safeParse(typed);
   const known = days.data ?? [];
@@ -45,6 +47,17 @@ export function ClosedDays({ may }: { may: boolean }) {
           </li>
         ))}
       </ul>
+      {may && (proposed.data?.length ?? 0) > 0 && (
+        <Button
+          size="small"
+          variant="outlined"
+          color="secondary"
+          disabled={save.isPending}
+          onClick={() => save.mutate([...known, ...proposed.data!])}
+        >
+          Add the {count(proposed.data!.length, 'public holiday')} of the next year
+        </Button>
+      )}
       {may && (
         <Form
           className={pageCss.fields}

@@ -1,6 +1,9 @@
-import { ParcelListRow } from '@auk/contract';
-import { formatMoney } from '@auk/core';
-import { useQuery } from '@tanstack/react-query';
+import { can, ParcelListRow } from '@auk/contract';
+import { count, formatMoney } from '@auk/core';
+import Button from '@mui/material/Button';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { CodeLink } from '../../parts/Code.js';
 import { ExportLinks } from '../../parts/ExportLinks.js';
 import { weight } from '../../parts/format.js';
@@ -8,7 +11,9 @@ import { Head } from '../../parts/Head.js';
 import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
-import { parcelsQuery } from '../api.js';
+import { useMe } from '../../people/useMe.js';
+import { beginBatch, parcelsQuery } from '../api.js';
+import { InsideParcel } from '../parts/InsideParcel.js';
 
 const MARK: Record<string, [shape: string, tone: string]> = {
   departed: ['▶', 'good'],
@@ -72,21 +77,50 @@ const COLUMNS: Column<ParcelListRow>[] = [
 
 /** Parcels in the house and those that left in the last hours. */
 export default function ParcelsPage() {
+  const me = useMe();
+  const navigate = useNavigate();
+  const [asked] = useSearchParams();
   const parcels = useQuery(parcelsQuery);
+  const [ids, setIds] = useState<ReadonlySet<string>>(new Set());
+  const begin = useMutation({
+    mutationFn: (nos: string[]) => beginBatch(nos),
+    onSuccess: ({ id }) => navigate(`/parcels/batch/${id}`),
+  });
+  const look = asked.get('look');
+  const all = parcels.data ?? [];
+  // The parcel that somebody came for stands first.
+  const rows = look ? [...all.filter(p => p.no === look), ...all.filter(p => p.no !== look)] : all;
+  const packed = all.filter(p => p.state === 'packed').map(p => p.no);
+  const chosen = packed.filter(no => ids.has(no));
+  const wanted = chosen.length > 0 ? chosen : packed;
   return (
     <>
       <Head
         title="Parcels"
         about="In the house, and those that left in the last twelve hours. A parcel goes onto its departure by scan: open the departure from the Board."
-      />
-      <ProblemNote error={parcels.error} />
+      >
+        <Button component={Link} to="/parcels/compare" variant="outlined" color="secondary">
+          Quick quote
+        </Button>
+        <Button component={Link} to="/parcels/claims" variant="outlined" color="secondary">
+          Claims
+        </Button>
+        {can(me, 'labels.batch') && wanted.length > 0 && (
+          <Button variant="contained" disabled={begin.isPending} onClick={() => begin.mutate(wanted)}>
+            {`Price labels for ${count(wanted.length, 'parcel')}`}
+          </Button>
+        )}
+      </Head>
+      <ProblemNote error={parcels.error ?? begin.error} />
       <DataTable
         name="parcel"
         label="Parcels"
-        rows={parcels.data ?? []}
+        rows={rows}
         idOf={p => p.no}
         columns={COLUMNS}
-        to={orderOf}
+        chosen={can(me, 'labels.batch') ? { ids, set: setIds, nameOf: p => p.no } : null}
+        inside={p => <InsideParcel no={p.no} />}
+        opened={look}
         tools={<ExportLinks what="parcels" question="" />}
         empty={parcels.isSuccess && 'No parcel yet. The first is opened when a slip is scanned at the bench.'}
       />

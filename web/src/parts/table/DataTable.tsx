@@ -55,6 +55,8 @@ interface Props<R> {
   chosen?: Chosen<R> | null;
   /** What a row shows when it is opened in place. */
   inside?: (row: R) => ReactNode;
+  /** The row that is open to begin with. */
+  opened?: string | null;
   /** Where a row leads: Enter goes there where nothing opens in place, F4 always. */
   to?: (row: R) => string;
   /** Told which row the cursor is on, where it moves: what stands beside the list follows it. */
@@ -90,7 +92,7 @@ export function DataTable<R>(props: Props<R>) {
   const arrangement = useMemo(() => arranged(kept, columns), [kept, columns]);
   const { shown, widthOf } = useColumns(columns, arrangement);
   const place = useRef<HTMLTableElement>(null);
-  const [open, setOpen] = useState<string | null>(null);
+  const [open, setOpen] = useState<string | null>(props.opened ?? null);
   const { items, top, bottom, measure, toRow } = useSight(name, rows.length, place);
   const walk = useWalk({ ...props, open, setOpen, toRow });
   const own = useId();

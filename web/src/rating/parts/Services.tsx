@@ -30,7 +30,7 @@ function Marks({ row }: { row: ComparedService }) {
 }
 
 function columnsOf(view: CompareView, promised: string | null): Column<ComparedService>[] {
-  const boxes = (r: ComparedService) => r.parcels.map(p => view.parcels[p.parcel]!.box ?? 'as it is');
+  const boxes = (r: ComparedService) => r.parcels.flatMap(p => view.parcels[p.parcel]!.box ?? []);
   return [
     {
       id: 'service',
@@ -47,12 +47,14 @@ function columnsOf(view: CompareView, promised: string | null): Column<ComparedS
     },
     {
       id: 'boxes',
-      head: 'Boxes',
+      head: view.order ? 'Boxes' : 'Paid as',
       width: 8,
       cell: r => (
         <>
           <b className={textCss.code}>{boxes(r).join(' + ')}</b>
-          <div className={textCss.quiet}>{r.parcels.map(p => p.quote.billable.says).join(' + ')}</div>
+          <div className={boxes(r).length > 0 ? textCss.quiet : undefined}>
+            {r.parcels.map(p => p.quote.billable.says).join(' + ')}
+          </div>
         </>
       ),
     },
@@ -63,21 +65,19 @@ function columnsOf(view: CompareView, promised: string | null): Column<ComparedS
       cell: r => (
         <>
           {day(r.arrives)}
-          <div className={`${textCss.quiet} ${r.keeps ? textCss.good : textCss.stop}`}>
-            {!promised
-              ? r.collected
-                ? `collected ${day(r.collected)}`
-                : ''
-              : r.keeps
-                ? '✓ in time'
-                : '✕ too late'}
-          </div>
+          {promised ? (
+            <div className={`${textCss.quiet} ${r.keeps ? textCss.good : textCss.stop}`}>
+              {r.keeps ? '✓ in time' : '✕ too late'}
+            </div>
+          ) : (
+            r.collected && <div className={textCss.quiet}>collected {day(r.collected)}</div>
+          )}
         </>
       ),
     },
     {
       id: 'price',
-      head: 'Label and box',
+      head: view.order ? 'Label and box' : 'Label',
       right: true,
       width: 9,
       cell: r => (
@@ -93,7 +93,7 @@ function columnsOf(view: CompareView, promised: string | null): Column<ComparedS
     },
     {
       id: 'margin',
-      head: 'Left of what was paid',
+      head: 'Margin',
       right: true,
       width: 8,
       cell: r =>
@@ -128,7 +128,7 @@ export function Services({ view, keyOf, pick }: Props) {
       ))}
       {view.dropped.length > 0 && (
         <p className={textCss.quiet}>
-          Not offered: {view.dropped.map(d => `${d.carrierName} (${d.why})`).join(' · ')}
+          Not offered: {view.dropped.map(d => `${d.carrierName}: ${d.why}`).join(' · ')}
         </p>
       )}
     </div>

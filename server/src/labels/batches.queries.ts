@@ -1,0 +1,55 @@
+import type { Sql, Tx } from '../database/db.js';
+import type { Order } from '../records/order.entity.js';
+import type { Label } from './label.entity.js';
+import type { LabelBatchItem } from './labelBatchItem.entity.js';
+
+export type ItemRow = Pick<LabelBatchItem, 'id' | 'state' | 'minor' | 'why'> &
+  Pick<Order, 'channelNumber' | 'shippingMinor' | 'currency'> & {
+    parcelNo: number;
+    offer: string | null;
+    tracking: Label['tracking'];
+  };
+
+/** All parcels of a batch in their order, with what they were bought for. */
+export function itemsOf(sql: Sql, batchId: string): Promise<ItemRow[]> {
+  return sql.rows(
+    `SELECT i.id, i.state, i.minor, i.why, i.offer, c.no AS parcelNo, o.channelNumber, o.shippingMinor, o.currency, b.tracking
+     FROM labelBatchItem i JOIN parcel c ON c.id = i.parcelId JOIN orders o ON o.id = c.orderId LEFT JOIN label b ON b.id = i.id
+     WHERE i.batchId = ? ORDER BY i.seq`,
+    [batchId],
+  );
+}
+
+/** The next items in a state. */
+export function nextItems(
+  sql: Sql,
+  batchId: string,
+  state: string,
+  most: number,
+): Promise<(Pick<LabelBatchItem, 'id'> & { parcelNo: number; offer: string | null })[]> {
+  return sql.rows(
+    'SELECT i.id, i.offer, c.no AS parcelNo FROM labelBatchItem i JOIN parcel c ON c.id = i.parcelId WHERE i.batchId = ? AND i.state = ? ORDER BY i.seq LIMIT ?',
+    [batchId, state, most],
+  );
+}
+
+/** What is priced and waits to be bought, in house money. */
+export async function pricedSum(tx: Tx, batchId: string): Promise<number> {
+  const row = await tx.one<{ sum: number }>(
+    "SELECT CAST(COALESCE(SUM(minor), 0) AS SIGNED) AS sum FROM labelBatchItem WHERE batchId = ? AND state = 'priced'",
+    [batchId],
+  );
+  return row!.sum;
+}
+
+/** Parcels by their numbers, and whether each has a label or one under way. */
+export async function parcelIds(
+  tx: Tx,
+  nos: readonly number[],
+): Promise<{ id: string; no: number; labelled: boolean }[]> {
+  const rows = await tx.rows<{ id: string; no: number; labelId: string | null }>(
+    'SELECT c.id, c.no, b.id AS labelId FROM parcel c LEFT JOIN label b ON b.liveParcel = c.id WHERE c.no IN (?) ORDER BY c.no',
+    [nos],
+  );
+  return rows.map(({ labelId, ...r }) => ({ ...r, labelled: labelId !== null }));
+}

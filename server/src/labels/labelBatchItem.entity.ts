@@ -1,0 +1,35 @@
+import { Entity, Index } from 'typeorm';
+import { Big, Int, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+
+/** A parcel of a batch. Its id is the key that its label is bought under, so that the same item never buys twice. */
+@Entity('labelBatchItem')
+@Index(['batchId', 'seq'], { unique: true })
+@Index(['batchId', 'parcelId'], { unique: true })
+@Index(['parcelId'])
+export class LabelBatchItem {
+  @Uuid({ primary: true })
+  id!: string;
+
+  @Ref('LabelBatch')
+  batchId!: string;
+
+  @Int()
+  seq!: number;
+
+  @Ref('Parcel')
+  parcelId!: string;
+
+  @OneOf(['waiting', 'priced', 'none', 'bought', 'refused', 'unanswered'], { default: 'waiting' })
+  state!: 'waiting' | 'priced' | 'none' | 'bought' | 'refused' | 'unanswered';
+
+  /** What is to be bought, as it was offered. */
+  @Json({ nullable: true })
+  offer!: unknown | null;
+
+  /** Its price in house money. */
+  @Big({ nullable: true })
+  minor!: number | null;
+
+  @Text(300, { nullable: true })
+  why!: string | null;
+}
