@@ -50,7 +50,7 @@ export async function services() {
     port: Number(process.env.AUK_DB_PORT),
     database: process.env.AUK_DB_NAME,
   });
-  const app = await makeApp({ source, carriers: [] });
+  const app = await makeApp({ source });
   await app.init();
   const db = app.get(Db);
   return {

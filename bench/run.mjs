@@ -5,6 +5,7 @@ import { channelsPull } from './channels-pull.mjs';
 import { frontLoad } from './front-load.mjs';
 import { importOrders } from './import-orders.mjs';
 import { intakeCatalogue } from './intake-catalogue.mjs';
+import { labelsBatch } from './labels-batch.mjs';
 import { listScroll } from './list-scroll.mjs';
 import { ordersList } from './orders-list.mjs';
 import { packingBoxplan } from './packing-boxplan.mjs';
@@ -36,6 +37,7 @@ const BENCHES = {
   'packing.cut': packingCut,
   'rating.quotes': ratingQuotes,
   'rating.joint': ratingJoint,
+  'labels.batch': labelsBatch,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

@@ -11,8 +11,6 @@ const federal = require('@18f/us-federal-holidays') as {
 // Source: @18f/us-federal-holidays 4.0.0, made by another house than the table that we take holidays from.
 test('business days of four years agree with an independent table of holidays', () => {
   const closed = new Set(publicHolidays('US', '2026-01-01', '2030-01-01').map(h => h.day));
-  for (let year = 2027; year < 2029; year++)
-    for (const h of publicHolidays('US', `${year}-01-01`, `${year + 1}-01-01`)) closed.add(h.day);
   let at = Date.parse('2026-01-01T00:00:00Z');
   let days = 0;
   for (; at < Date.parse('2030-01-01T00:00:00Z'); at += 86_400_000) {

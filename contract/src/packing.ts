@@ -9,6 +9,8 @@ export const DecideLabel = z.object({ what: z.enum(['look', 'ask anew', 'give up
 export type DecideLabel = z.infer<typeof DecideLabel>;
 
 export const LabelView = z.object({
+  /** The key that it was bought under. */
+  id: z.string(),
   state: z.string(),
   carrierName: z.string(),
   service: z.string(),

@@ -1,6 +1,6 @@
 import type { RateSheet } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { LessThanOrEqual } from 'typeorm';
+import { In, LessThanOrEqual } from 'typeorm';
 import { Db, fromJson, type Sql } from '../database/db.js';
 import { unseal } from '../reference/sealing.js';
 import { CarrierRow } from './carrier.entity.js';
@@ -21,6 +21,9 @@ export interface ServingAccount {
 /** The carriers of this house, as they are kept in the database. */
 @Injectable()
 export class CarrierRegistry {
+  /** Sheets never change once they are taken in, so that each is read once. */
+  private readonly sheets = new Map<string, RateSheet>();
+
   constructor(private readonly db: Db) {}
 
   /** A carrier by its code, in use or not: what was bought from it must be found out and given back. */
@@ -46,8 +49,12 @@ export class CarrierRegistry {
     const sheets = await sql.of(RateSheetRow).find({
       where: { fromDay: LessThanOrEqual(day) },
       order: { fromDay: 'DESC', at: 'DESC' },
-      select: { id: true, accountId: true, sheet: true },
+      select: { id: true, accountId: true },
     });
+    await this.read(
+      sql,
+      sheets.map(s => s.id),
+    );
     return carriers.flatMap(row => {
       const carrier = opened(row);
       return accounts
@@ -55,9 +62,18 @@ export class CarrierRegistry {
         .flatMap((account): ServingAccount[] => {
           if (!carrier) return [];
           const sheet = sheets.find(s => s.accountId === account.id);
-          return [{ carrier, account, sheet: sheet ? fromJson<RateSheet>(sheet.sheet) : null }];
+          return [{ carrier, account, sheet: (sheet && this.sheets.get(sheet.id)) ?? null }];
         });
     });
+  }
+
+  private async read(sql: Sql, ids: readonly string[]): Promise<void> {
+    const unknown = ids.filter(id => !this.sheets.has(id));
+    if (unknown.length === 0) return;
+    const rows = await sql
+      .of(RateSheetRow)
+      .find({ where: { id: In(unknown) }, select: { id: true, sheet: true as never } });
+    for (const { id, sheet } of rows) this.sheets.set(id, fromJson<RateSheet>(sheet));
   }
 
   /** Services that are not offered any more, as `CARRIER SERVICE`. */

@@ -20,16 +20,15 @@ export function itemsOf(sql: Sql, batchId: string): Promise<ItemRow[]> {
   );
 }
 
-/** The next items in a state. */
+/** All items in a state. */
 export function nextItems(
   sql: Sql,
   batchId: string,
   state: string,
-  most: number,
 ): Promise<(Pick<LabelBatchItem, 'id'> & { parcelNo: number; offer: string | null })[]> {
   return sql.rows(
-    'SELECT i.id, i.offer, c.no AS parcelNo FROM labelBatchItem i JOIN parcel c ON c.id = i.parcelId WHERE i.batchId = ? AND i.state = ? ORDER BY i.seq LIMIT ?',
-    [batchId, state, most],
+    'SELECT i.id, i.offer, c.no AS parcelNo FROM labelBatchItem i JOIN parcel c ON c.id = i.parcelId WHERE i.batchId = ? AND i.state = ? ORDER BY i.seq',
+    [batchId, state],
   );
 }
 

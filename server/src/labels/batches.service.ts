@@ -6,17 +6,17 @@ import { Db, type Doer, fromJson, newId } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate, Trouble } from '../http/problem.js';
 import { JobsService, type JobTurn } from '../jobs/jobs.module.js';
-import { RatingService } from '../rating/rating.module.js';
+import { type PriceGround, RatingService } from '../rating/rating.module.js';
 import { itemsOf, nextItems, parcelIds, pricedSum } from './batches.queries.js';
-import { Label } from './label.entity.js';
 import { LabelBatch } from './labelBatch.entity.js';
 import { LabelBatchItem } from './labelBatchItem.entity.js';
-import { Labels } from './labels.service.js';
+import { Labels, type OfBatch } from './labels.service.js';
 
 const KIND = 'label batch';
 /** So many items are worked at once; the carriers are asked by fewer, so that what is stored meanwhile costs no time. */
 const AT_ONCE = 16;
-const PORTION = 64;
+/** After so many items it is looked whether the batch is to go on. */
+const LOOKED_EVERY = 16;
 const TRY_HOURS = 12;
 
 const HAS_ONE = 'It has a label already.';
@@ -140,26 +140,28 @@ export class Batches {
 
   private async work(id: string, personId: string | null, turn: JobTurn): Promise<void> {
     const stateOf = async () => (await this.db.of(LabelBatch).findOneByOrFail({ id })).state;
+    const state = await stateOf();
+    if (state !== 'pricing' && state !== 'buying') return;
+    const items = await nextItems(this.db, id, state === 'pricing' ? 'waiting' : 'priced');
     const limit = pLimit(AT_ONCE);
-    for (;;) {
-      const state = await stateOf();
-      if (state !== 'pricing' && state !== 'buying') return;
-      const items = await nextItems(this.db, id, state === 'pricing' ? 'waiting' : 'priced', PORTION);
-      if (items.length === 0) break;
-      await Promise.all(
-        items.map(item =>
-          limit(async () => {
-            if (turn.stopped() || (await stateOf()) !== state) return;
-            await (state === 'pricing' ? this.price(item) : this.buyOne(id, item, personId));
-          }),
-        ),
-      );
-      await this.db.tx({ personId: null, at: new Date() }, async tx => {
-        await turn.within(tx);
-        await tx.tell('parcels', id);
-      });
-      if (turn.stopped()) turn.later();
-    }
+    let ended = false;
+    let ground = await this.rating.ground(new Date());
+    const work = items.map((item, i) =>
+      limit(async () => {
+        // Now and then it is looked whether somebody stopped it, and others are kept from it for another while.
+        if (i % LOOKED_EVERY === 0) {
+          ended ||= turn.stopped() || (await stateOf()) !== state;
+          if (!ended) await this.keep(id, turn);
+          ground = await this.rating.ground(new Date());
+        }
+        if (!ended)
+          await (state === 'pricing'
+            ? this.price(item, ground)
+            : this.buyOne({ id, ground }, item, personId));
+      }),
+    );
+    for (const one of await Promise.allSettled(work)) if (one.status === 'rejected') throw one.reason;
+    if (turn.stopped()) turn.later();
     await this.db.tx({ personId: null, at: new Date() }, async tx => {
       const batch = await tx
         .of(LabelBatch)
@@ -171,10 +173,17 @@ export class Batches {
     });
   }
 
+  private async keep(id: string, turn: JobTurn): Promise<void> {
+    await this.db.tx({ personId: null, at: new Date() }, async tx => {
+      await turn.within(tx);
+      await tx.tell('parcels', id);
+    });
+  }
+
   /** The service that is taken when nobody chooses: what a person chose for the order, else the cheapest in time. */
-  private async price({ id, parcelNo }: Item): Promise<void> {
+  private async price({ id, parcelNo }: Item, ground: PriceGround): Promise<void> {
     try {
-      const { offers, silent } = await this.rating.offers(parcelNo, new Date());
+      const { offers, silent } = await this.rating.offers(parcelNo, new Date(), {}, ground);
       const offer = offers[0];
       if (!offer || offer.houseMinor === null)
         return await this.put(id, {
@@ -188,16 +197,15 @@ export class Batches {
   }
 
   private async buyOne(
-    batchId: string,
+    batch: OfBatch,
     { id, parcelNo, offer }: Item,
     personId: string | null,
   ): Promise<void> {
     const wish = BuyLabel.parse({ ...wishOf(fromJson<OfferView>(offer!)), key: id });
     try {
-      const label = await this.labels.buy(parcelNo, wish, { personId, at: new Date() }, batchId);
+      const label = await this.labels.buy(parcelNo, wish, { personId, at: new Date() }, batch);
       // Somebody else was faster: their label is the parcel's.
-      if (!(await this.db.of(Label).existsBy({ id })))
-        return await this.put(id, { state: 'refused', why: HAS_ONE });
+      if (label.id !== id) return await this.put(id, { state: 'refused', why: HAS_ONE });
       const state =
         label.state === 'bought' ? 'bought' : label.state === 'refused' ? 'refused' : 'unanswered';
       await this.put(id, { state, why: label.why });

@@ -27,7 +27,7 @@ import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
-import { RatingService } from '../rating/rating.module.js';
+import { type PriceGround, RatingService } from '../rating/rating.module.js';
 import {
   event,
   HeldOrders,
@@ -53,6 +53,12 @@ import {
   STUCK,
 } from './labels.queries.js';
 import { Purchases } from './purchases.service.js';
+
+/** A batch that a label is bought in, with what its prices are made from: read once for many. */
+export interface OfBatch {
+  id: string;
+  ground: PriceGround;
+}
 
 type Happened = LabelEvent & { bought?: CarrierBought };
 
@@ -87,8 +93,8 @@ export class Labels {
   }
 
   /** Buys the label chosen; pressing again, with the same key or another, gives the purchase that is there. */
-  async buy(no: number, wish: BuyLabel, doer: Doer, batchId: string | null = null): Promise<LabelView> {
-    const begun = await this.intend(no, wish, doer, batchId);
+  async buy(no: number, wish: BuyLabel, doer: Doer, batch?: OfBatch): Promise<LabelView> {
+    const begun = await this.intend(no, wish, doer, batch);
     if (begun.lease) await this.purchases.under(begun.lease, lease => this.ask(wish.key, lease, doer));
     return (await this.parcels.label(begun.parcelId))!;
   }
@@ -98,13 +104,13 @@ export class Labels {
     no: number,
     wish: BuyLabel,
     doer: Doer,
-    batchId: string | null,
+    batch?: OfBatch,
   ): Promise<{ parcelId: string; lease: Lease | null }> {
     const carrier = await this.carriers.get(wish.carrier);
     if (!carrier) throw new NotHere(`The carrier ${wish.carrier}`, 'Ask for the prices again.');
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
-    const request = await this.rating.purchase(parcel, wish, doer.at);
+    const request = await this.rating.purchase(parcel, wish, doer.at, batch?.ground);
     try {
       return await this.db.tx(doer, async tx => {
         await lockOrders(tx, [parcel.orderId]);
@@ -118,7 +124,7 @@ export class Labels {
         if (known && (known.id === wish.key || labelHolds(known.state)))
           return { parcelId: parcel.id, lease: null };
         await this.held.refuse(tx, parcel.orderId, no);
-        await this.insert(tx, parcel.id, carrier, wish, request, batchId);
+        await this.insert(tx, parcel.id, carrier, wish, request, batch?.id ?? null);
         return { parcelId: parcel.id, lease: await this.purchases.take(wish.key, tx) };
       });
     } catch (error) {
@@ -356,7 +362,8 @@ export class Labels {
       if ('why' in happened) await this.failed(tx, row, happened.type, happened.why);
       // A carrier may refuse and have sold all the same: its books are looked through again.
       if (next.value === 'refused' && row.asks > 0) await noteCheck(tx, id, 0, STRAY_CHECKS_MS[0]);
-      await refreshStages(tx, [row.orderId]);
+      // To be asked for changes nothing of where an order stands.
+      if (happened.type !== 'ask') await refreshStages(tx, [row.orderId]);
       await tx.tell('parcels', row.parcelId);
       return row;
     });

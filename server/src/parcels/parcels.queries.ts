@@ -42,7 +42,7 @@ export class ParcelsQueries {
   /** The label of a parcel: the live purchase, or the last refused one. */
   async label(parcelId: string): Promise<LabelView | null> {
     const row = await this.db.one<Omit<LabelView, 'service' | 'pdf'> & { serviceName: string; no: number }>(
-      `SELECT b.state, b.carrierName, b.serviceName, COALESCE(b.chargedMinor, b.minor) AS minor, b.currency, b.tracking, b.why, b.arrives, c.no
+      `SELECT b.id, b.state, b.carrierName, b.serviceName, COALESCE(b.chargedMinor, b.minor) AS minor, b.currency, b.tracking, b.why, b.arrives, c.no
        FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.parcelId = ? ORDER BY b.liveParcel IS NULL, b.intendedAt DESC LIMIT 1`,
       [parcelId],
     );

@@ -3,7 +3,6 @@ import { type Address, chooseTogether, convert, type Piece, planBoxes } from '@a
 import { Injectable } from '@nestjs/common';
 import { Measures } from '../catalog/catalog.module.js';
 import { Db, fromJson } from '../database/db.js';
-import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
 import { Boxes, CatalogService, pieceOf } from '../products/products.module.js';
@@ -35,7 +34,6 @@ interface Going {
 export class Compare {
   constructor(
     private readonly db: Db,
-    private readonly house: HouseService,
     private readonly prices: Prices,
     private readonly rating: RatingService,
     private readonly parcels: ParcelsQueries,
@@ -48,14 +46,19 @@ export class Compare {
     const ground = await this.prices.ground(this.db, now);
     if (about.kind === 'order') return this.ofOrder(ground, about.id, options);
     const { going, parcel } =
-      about.kind === 'parcel' ? await this.closedParcel(Number(about.no.slice(3))) : await this.quoted(about);
+      about.kind === 'parcel'
+        ? await this.closedParcel(ground, Number(about.no.slice(3)))
+        : this.quoted(ground, about);
     return this.table(ground, going, [parcel], [], options, null, []);
   }
 
-  private async closedParcel(no: number): Promise<{ going: Going; parcel: ComparedParcel }> {
+  private async closedParcel(
+    ground: PriceGround,
+    no: number,
+  ): Promise<{ going: Going; parcel: ComparedParcel }> {
     const row = await this.parcels.parcel(this.db, no);
     if (!row) throw new NotHere(`The parcel PA-${no}`);
-    const { from, to, size, weightMg } = await this.rating.told(row);
+    const { from, to, size, weightMg } = this.rating.told(row, ground);
     const going: Going = {
       title: `PA-${no}, ${row.channelNumber}`,
       order: null,
@@ -69,18 +72,17 @@ export class Compare {
     return { going, parcel: { box: row.boxCode, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
   }
 
-  private async quoted(about: Extract<CompareAsk['about'], { kind: 'quote' }>) {
-    const { postcode, country, currency } = await this.house.warehouse(this.db);
+  private quoted(ground: PriceGround, about: Extract<CompareAsk['about'], { kind: 'quote' }>) {
     const { size, weightMg, residential } = about;
     const going: Going = {
       title: 'A parcel without an order',
       order: null,
       parcel: null,
-      from: { postcode, country },
+      from: ground.from,
       to: { postcode: about.postcode, country: about.country, residential, lines: [] },
       promised: null,
       paidMinor: 0,
-      paidCurrency: currency,
+      paidCurrency: ground.house,
     };
     return { going, parcel: { box: null, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
   }
@@ -88,7 +90,6 @@ export class Compare {
   private async ofOrder(ground: PriceGround, id: string, options: ServiceOptions): Promise<CompareView> {
     const order = await orderToSend(this.db, id);
     if (!order) throw new NotHere('This order');
-    const { postcode, country } = await this.house.warehouse(this.db);
     const { pieces, named, guessed } = await this.pieces(id);
     if (pieces.length === 0)
       throw new Forbidden(
@@ -116,7 +117,7 @@ export class Compare {
         chosen: chosen && `${chosen.carrier} ${chosen.account} ${chosen.service}`,
       },
       parcel: null,
-      from: { postcode, country },
+      from: ground.from,
       to: whereto(fromJson<Address>(order.shipTo)),
       promised: order.promised,
       paidMinor: order.shippingMinor,

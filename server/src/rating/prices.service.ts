@@ -40,6 +40,8 @@ export interface PriceGround {
   open: OpenDeparture[];
   zone: string;
   house: string;
+  /** Where parcels are sent from. */
+  from: PricedParcel['from'];
   rates: ExchangeRates;
   now: Date;
 }
@@ -54,7 +56,7 @@ export class Prices {
   ) {}
 
   async ground(sql: Sql, now: Date): Promise<PriceGround> {
-    const { zone, currency } = await this.house.warehouse(sql);
+    const { zone, currency, postcode, country } = await this.house.warehouse(sql);
     const { today } = daysAround(now, zone);
     return {
       accounts: await this.carriers.serving(sql, today),
@@ -63,6 +65,7 @@ export class Prices {
       open: await this.planner.open(sql, now),
       zone,
       house: currency,
+      from: { postcode, country },
       rates: await this.house.exchangeRates(sql, today),
       now,
     };

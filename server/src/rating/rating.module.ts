@@ -12,6 +12,7 @@ import { Prices } from './prices.service.js';
 import { RatingController } from './rating.controller.js';
 import { RatingService } from './rating.service.js';
 
+export type { PriceGround } from './prices.service.js';
 export { RatingService } from './rating.service.js';
 
 @Module({

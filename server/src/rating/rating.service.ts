@@ -2,11 +2,10 @@ import type { BuyLabel, CarrierBuy, ChosenService, OffersView, ServiceOptions } 
 import { type Address, addressLines, convert, formatMoney, rankOffers } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson } from '../database/db.js';
-import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { type ParcelRow, ParcelsQueries } from '../parcels/parcels.module.js';
 import { HeldOrders } from '../records/records.module.js';
-import { bySheet, type Priced, type PricedParcel, Prices } from './prices.service.js';
+import { bySheet, type Priced, type PricedParcel, type PriceGround, Prices } from './prices.service.js';
 
 /** Prices for a closed parcel, in the order of choice, and what a carrier is told when one is bought. */
 @Injectable()
@@ -14,18 +13,27 @@ export class RatingService {
   constructor(
     private readonly db: Db,
     private readonly parcels: ParcelsQueries,
-    private readonly house: HouseService,
     private readonly held: HeldOrders,
     private readonly prices: Prices,
   ) {}
 
+  /** What prices are made from, for who asks for many. */
+  ground(now: Date): Promise<PriceGround> {
+    return this.prices.ground(this.db, now);
+  }
+
   /** Services for a closed parcel, the cheapest that keeps the promised day first. */
-  async offers(no: number, now: Date, options: ServiceOptions = {}): Promise<OffersView> {
+  async offers(
+    no: number,
+    now: Date,
+    options: ServiceOptions = {},
+    known?: PriceGround,
+  ): Promise<OffersView> {
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
     await this.held.refuse(this.db, parcel.orderId, no);
-    const ground = await this.prices.ground(this.db, now);
-    const { priced, silent, dropped } = await this.prices.of(ground, await this.told(parcel), options);
+    const ground = known ?? (await this.prices.ground(this.db, now));
+    const { priced, silent, dropped } = await this.prices.of(ground, this.told(parcel, ground), options);
     return {
       offers: offersOf(
         priced,
@@ -52,12 +60,12 @@ export class RatingService {
    * What a carrier is asked for when a label is bought. The price of a rate sheet of one's own is computed anew; when it is not the
    * one that was chosen, nothing is bought.
    */
-  async purchase(parcel: ParcelRow, wish: BuyLabel, now: Date): Promise<CarrierBuy> {
-    const ground = await this.prices.ground(this.db, now);
+  async purchase(parcel: ParcelRow, wish: BuyLabel, now: Date, known?: PriceGround): Promise<CarrierBuy> {
+    const ground = known ?? (await this.prices.ground(this.db, now));
     const serving = ground.accounts.find(
       a => a.carrier.code === wish.carrier && a.account.number === wish.account,
     );
-    const told = await this.told(parcel);
+    const told = this.told(parcel, ground);
     const request = serving && this.prices.request(ground, serving, told, wish.options);
     if (!request) throw new NotHere(`The carrier ${wish.carrier}`, 'Ask for the prices again.');
     if (serving.account.rates === 'sheet') {
@@ -74,7 +82,7 @@ export class RatingService {
   }
 
   /** What is told of a parcel. Refused while it has no box or weight. */
-  async told(parcel: ParcelRow): Promise<PricedParcel> {
+  told(parcel: ParcelRow, { from }: Pick<PriceGround, 'from'>): PricedParcel {
     if (parcel.closedAt && !parcel.weightMg)
       throw new Forbidden(
         `PA-${parcel.no} was only checked: it has no weight.`,
@@ -85,9 +93,8 @@ export class RatingService {
         `PA-${parcel.no} is not closed yet.`,
         'Pack it, choose a box and give its weight first.',
       );
-    const { postcode, country } = await this.house.warehouse(this.db);
     return {
-      from: { postcode, country },
+      from,
       to: whereto(fromJson<Address>(parcel.shipTo)),
       size: { length: parcel.length, width: parcel.width, height: parcel.height },
       weightMg: parcel.weightMg,

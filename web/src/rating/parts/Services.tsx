@@ -11,12 +11,12 @@ interface Props {
   pick: (row: ComparedService) => void;
 }
 
-/** Marks of a row: words with shapes, never colour alone. */
+/** What stands out of a row, in words. */
 function Marks({ row }: { row: ComparedService }) {
   const marks = [
-    row.cheapest && '◆ cheapest in time',
-    row.fastest && '▲ fastest',
-    row.usual && '● taken when nobody chooses',
+    row.cheapest && 'cheapest in time',
+    row.fastest && 'fastest',
+    row.usual && 'taken when nobody chooses',
   ].filter(Boolean);
   return (
     <>
