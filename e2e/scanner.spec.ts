@@ -86,7 +86,7 @@ test('the label’s answer is lost: the bench says so, pressing again buys nothi
   await expect(part(page, 'offer').first()).toBeVisible();
   const parcel = /PA-\d+/.exec(await page.getByRole('banner').innerText())![0];
   const first = await part(page, 'offer').first().innerText();
-  const carrier = first.includes('Heron') ? 'heron' : 'redfen';
+  const carrier = first.includes('Heron') ? 'heron' : first.includes('Redfen') ? 'redfen' : 'coldharbour';
   await trick(page.request, carrier, 'buy', 'fail after');
   await page.keyboard.press('Alt+1');
   await expect(says(page)).toHaveText('The carrier has not answered.');

@@ -16,6 +16,7 @@ export interface ParcelRow {
   shippingMinor: number;
   currency: string;
   boxCode: string | null;
+  boxName: string | null;
   weightMg: number | null;
   closedAt: Date | null;
   departedAt: Date | null;
@@ -33,7 +34,7 @@ export class ParcelsQueries {
 
   parcel(sql: Sql, no: number): Promise<ParcelRow | null> {
     return sql.one(
-      `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.departedAt, b.length, b.width, b.height, s.chosen
+      `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.departedAt, b.name AS boxName, b.length, b.width, b.height, s.chosen
        FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN shipment s ON s.id = c.shipmentId LEFT JOIN box b ON b.code = c.boxCode WHERE c.no = ?`,
       [no],
     );

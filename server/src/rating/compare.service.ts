@@ -69,7 +69,7 @@ export class Compare {
       paidMinor: row.shippingMinor,
       paidCurrency: row.currency,
     };
-    return { going, parcel: { box: row.boxCode, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
+    return { going, parcel: { box: row.boxName, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
   }
 
   private quoted(ground: PriceGround, about: Extract<CompareAsk['about'], { kind: 'quote' }>) {

@@ -3,7 +3,7 @@ import { formatMoney } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 } from 'uuid';
 import { changed } from '../../asked.js';
 import { buyLabel } from '../../packing/api.js';
@@ -107,6 +107,7 @@ function Take({
 }) {
   const me = useMe();
   const client = useQueryClient();
+  const navigate = useNavigate();
   const [key, setKey] = useState(() => v7());
   const after = async () => {
     setKey(v7());
@@ -140,9 +141,10 @@ function Take({
       };
       return buyLabel(view.parcel!, { ...what, charges, billable: billable.says, options, key });
     },
-    onSuccess: label => {
-      say(label.state === 'bought' ? `Bought: ${label.tracking}.` : `The label is ${label.state}.`);
-      return after();
+    // What became of it stands with the parcel.
+    onSuccess: async () => {
+      await after();
+      await navigate(`/parcels?look=${view.parcel}`);
     },
   });
   if (view.order && can(me, 'labels.choose')) {
