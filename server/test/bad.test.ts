@@ -144,6 +144,7 @@ test('a stage cannot be skipped by a request made by hand', async () => {
       service: 'letter',
       quoteId: 'q',
       minor: 1,
+      currency: 'USD',
       key: v7(),
       name: 'n',
       arrives: '2026-11-30',

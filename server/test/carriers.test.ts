@@ -327,6 +327,56 @@ test('a purchase that was open when its carrier began to speak another way is fo
   expect(charges('heron', again)).toHaveLength(1);
 });
 
+test('a collection is added, moved and taken out; departures to come and their orders follow', async () => {
+  const daily = { weekdays: [1, 2, 3, 4, 5, 6, 7] };
+  const named = (name: string) =>
+    house.db.rows<{ cutOff: Date; orders: number }>(
+      'SELECT d.cutOff, (SELECT COUNT(*) FROM orders o WHERE o.departureId = d.id AND o.leavesAt <> d.cutOff) AS orders FROM departure d WHERE d.name = ? AND d.cutOff > UTC_TIMESTAMP(3)',
+      [name],
+    );
+  const collections = async (code: string) =>
+    (await lead.get('carriers')).body.find((c: { code: string }) => c.code === code).collections;
+  expect(
+    (await lead.post('departures/collections/heron', { name: 'late one', cutOff: '23:58', ...daily })).status,
+  ).toBe(200);
+  expect((await named('late one')).length).toBeGreaterThan(6);
+  const late = (await collections('heron')).find((c: { name: string }) => c.name === 'late one');
+  const evening = (await collections('redfen')).find((c: { cutOff: string }) => c.cutOff === '19:30');
+  const move = { name: 'later evening', cutOff: '23:57', ...daily };
+  expect((await lead.post(`departures/collections/redfen/${evening.id}`, move)).status).toBe(200);
+  const moved = await named('later evening');
+  expect(moved.length).toBeGreaterThan(6);
+  expect(moved.every(d => d.orders === 0)).toBe(true);
+  const minutes = new Set(moved.map(d => d.cutOff.toISOString().slice(14, 16)));
+  expect(minutes).toEqual(new Set(['57']));
+  expect((await lead.post(`departures/collections/heron/${late.id}/remove`)).status).toBe(200);
+  expect(await named('late one')).toEqual([]);
+  expect((await lead.post(`departures/collections/heron/${late.id}/remove`)).status).toBe(404);
+  expect((await lead.post(`departures/collections/heron/${v7()}`, move)).status).toBe(404);
+  expect((await lead.post('departures/collections/pigeon', move)).status).toBe(404);
+  expect((await lead.post('departures/collections/heron', { ...move, cutOff: '25:00' })).status).toBe(400);
+  const packer = await house.signIn('AB-1002');
+  expect((await packer.post('departures/collections/heron', move)).status).toBe(403);
+});
+
+test('rates of currencies are entered and corrected; public holidays are proposed as days off', async () => {
+  const rate = { currency: 'KWD', day: '2026-02-01', perHouse: 3.25 };
+  await lead.post('house/exchange', rate);
+  await lead.post('house/exchange', { ...rate, perHouse: 3.26 });
+  const entered = (await lead.get('house/exchange')).body;
+  expect(entered.filter((r: { currency: string }) => r.currency === 'KWD')).toEqual([
+    { ...rate, perHouse: 3.26 },
+  ]);
+  expect((await lead.post('house/exchange', { ...rate, perHouse: 0 })).status).toBe(400);
+  const proposed = (await lead.get('carriers/closed/proposed')).body;
+  expect(proposed.length).toBeGreaterThan(5);
+  const before = (await lead.get('carriers/closed')).body;
+  await lead.post('carriers/closed', { days: [...before, ...proposed] });
+  expect((await lead.get('carriers/closed/proposed')).body).toEqual([]);
+  await lead.post('carriers/closed', { days: before });
+  expect((await lead.get('carriers/closed')).body).toEqual(before);
+});
+
 test('after all of it, the data is whole', async () => {
   expect(await differences(house)).toEqual([]);
 });

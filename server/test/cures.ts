@@ -104,6 +104,19 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Enter what it is worth under Setup > Carriers, then take the sheet in.': [
+    'carriers/parts/Rates',
+    'From today',
+  ],
+  'Connect it under Setup > Carriers.': ['carriers/pages/CarriersPage', 'Connect a carrier'],
+  'Void it first, or look at the parcel again.': ['parcels/parts/InsideParcel', 'Void the label'],
+  'Void its label first; then another service can be chosen.': [
+    'parcels/parts/InsideParcel',
+    'Void the label',
+  ],
+  'Buy the label first.': ['parcels/parts/InsideParcel', 'Compare services'],
+  'Link its listings to products first.': ['orders/parts/StopCure', 'LinkListing'],
+  'Add a box that takes it under Setup > Boxes.': ['packing/pages/BoxesPage', 'A further box'],
   'It was kept as long as Setup > Upkeep says.': ['setup/pages/UpkeepPage', 'Photos of open boxes'],
   'Set one up under Stock > Put walls, or pick with totes.': ['places/pages/WallsPage', 'Set it up'],
   'Set one up under Stock > Put walls, or choose another.': ['places/pages/WallsPage', 'Set it up'],
@@ -217,7 +230,6 @@ export const ELSEWHERE: Record<string, Where> = {
     'packing/pages/BenchPage',
     'Scan a slip or a tote',
   ],
-  'Buy its label first.': ['packing/parts/PackSide', 'Label'],
   'Pack it, choose a box and give its weight first.': ['packing/parts/PackSide', 'weight'],
   'Ask for the prices again.': ['packing/parts/PackSide', 'prices'],
   'Ask for the prices again and choose anew.': ['packing/parts/PackSide', 'prices'],
@@ -257,6 +269,12 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Choose one of the kinds offered.',
+  'Look at the list of carriers again.',
+  'Wait until all of it has its price.',
+  'Look at it again, then buy.',
+  'Type the number that stands on this label.',
+  'Compare the services again.',
   'Look at the parcel again.',
   'Choose somebody who works here.',
   'Another picker takes it over by scanning its code.',

@@ -2,8 +2,8 @@ import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { openDataSource } from '../src/database/source.js';
 import { daysAround } from '../src/house/days.js';
-import { RatingService } from '../src/rating/rating.service.js';
-import { ordersIn, packAndClose, productOf } from './drive.js';
+import { collectedOn, Prices } from '../src/rating/prices.service.js';
+import { productOf } from './drive.js';
 import { type Caller, type House, openHouse } from './house.js';
 
 let house: House;
@@ -59,15 +59,17 @@ test('sessions of the application count in UTC, whatever the server’s default 
   }
 });
 
-test('a carrier is told the warehouse’s day of shipping', async () => {
-  const [id] = await ordersIn(lead, 'Picked', 1);
-  const { parcelNo } = await packAndClose(lead, (await lead.get(`orders/${id}`)).body.row.no);
-  const rating = house.app.get(RatingService);
-  const { ParcelsQueries } = await import('../src/parcels/parcels.queries.js');
-  const parcel = (await house.app.get(ParcelsQueries).parcel(house.db, Number(parcelNo.slice(3))))!;
-  const at = async (iso: string) => (await rating.request(parcel, new Date(iso))).shipDay;
+test('a carrier is told the warehouse’s day of shipping: of its next departure, today where none is planned', async () => {
+  const prices = house.app.get(Prices);
+  const at = async (iso: string, cutOff?: string) => {
+    const ground = await prices.ground(house.db, new Date(iso));
+    const open = cutOff ? [{ id: 'd', carrier: 'heron', cutOff, open: true, planUpToMg: null }] : [];
+    return collectedOn({ ...ground, open }, 'heron');
+  };
   expect(await at('2026-11-25T03:30:00Z')).toBe('2026-11-24');
   expect(await at('2026-11-25T05:30:00Z')).toBe('2026-11-25');
+  expect(await at('2026-11-24T22:00:00Z', '2026-11-25T04:30:00Z')).toBe('2026-11-24');
+  expect(await at('2026-11-24T22:00:00Z', '2026-11-25T18:30:00Z')).toBe('2026-11-25');
   await house.db.run("UPDATE warehouse SET zone = 'Pacific/Auckland'");
   expect(await at('2026-11-24T12:30:00Z')).toBe('2026-11-25');
   await house.db.run("UPDATE warehouse SET zone = 'America/New_York'");

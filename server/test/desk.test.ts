@@ -129,7 +129,7 @@ test('the board counts what the orders say, and its departures are of today or t
   expect(counted).toBeGreaterThan(0);
   expect(counted).toBeLessThanOrEqual(planned.length);
   expect(new Set(board.departures.map((d: { carrier: string }) => d.carrier))).toEqual(
-    new Set(['heron', 'redfen', 'stonewater']),
+    new Set(['heron', 'redfen', 'coldharbour', 'stonewater']),
   );
   const strip = (await lead.get('departures/strip')).body;
   expect(strip.stopped).toBe((await lead.get('orders?stage=Stopped')).body.count.n);

@@ -4,12 +4,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Address } from '@auk/core';
 import { expect, test } from 'vitest';
+import { fontFor } from '../src/printing/fonts.js';
 import { drawHandover } from '../src/printing/handoverSheet.js';
 import { drawInvoice } from '../src/printing/invoice.js';
 import { drawLabels } from '../src/printing/label.js';
-import { code128Widths } from '../src/printing/paper.js';
+import { code128Widths, newPaper } from '../src/printing/paper.js';
 import { drawScanSheet } from '../src/printing/scanSheet.js';
 import { drawSlip } from '../src/printing/slip.js';
+import { visualOrder } from '../src/printing/visualOrder.js';
 
 const ADDRESS: Address = {
   name: 'Ruth Penrose',
@@ -157,16 +159,48 @@ test('Code 128 refuses what it cannot hold', () => {
   for (const bad of ['', 'ü', 'a\nb', 'x'.repeat(61)]) expect(() => code128Widths(bad)).toThrow('Code 128');
 });
 
-test('names in other scripts keep their characters, and emoji become boxes, on one page', async () => {
+test('names in other scripts keep their characters, emoji too, and nothing of a long line is cut, on one page', async () => {
   const [page, more] = pagesOf(
-    await label({ name: 'שלום כהן', company: 'Пасека Иванов 🐝', line1: 'x'.repeat(60), city: 'Αθήνα' }),
+    await label({
+      name: 'שלום כהן',
+      company: 'Пасека Иванов 🐝 王小明',
+      line1: 'xyz'.repeat(20),
+      city: 'Αθήνα',
+    }),
   );
   expect(more).toBeUndefined();
-  expect(page).toContain('Пасека Иванов');
+  expect(page).toContain('Пасека Иванов 🐝 王小明');
   expect(page).toContain('Αθήνα');
   // A viewer gives the letters of the words; their order on paper runs from the right.
   for (const letter of 'שלוםכהן') expect(page).toContain(letter);
-  expect(page).toContain('…');
+  expect(page).not.toContain('…');
+  expect(page!.replace(/\s/g, '')).toContain('xyz'.repeat(20));
+});
+
+test('every script has its letters: none of these becomes a box', () => {
+  const paper = newPaper([288, 432], 'scripts');
+  const texts = [
+    'Zażółć gęślą jaźń, Đường Lê Lợi, Þórður Æðelsson, Ωmega Ñandú ĳ ẞ',
+    'Пасека Ђорђевић Київ',
+    'محمد عبد الله گل پارسی ٣٤',
+    'עברית שלום',
+    '北京市朝阳区 鲤馒 東京都 ひらがな カタカナ 龍',
+    '서울특별시 김철수',
+    '🐝🍯👩‍🌾🇺🇸☎️',
+  ];
+  for (const text of texts)
+    for (const { segment } of new Intl.Segmenter('en').segment(text))
+      for (const face of ['body', 'bold', 'code'] as const)
+        for (const c of fontFor(paper, face, segment) ? [] : segment.replace(/[\u200d\ufe0f]/gu, ''))
+          expect(fontFor(paper, face, c), `${c} of ${text} in ${face}`).not.toBeNull();
+});
+
+test('what runs from right to left stands in the order of Unicode’s rules', () => {
+  // Drawn from left to right; letters of a word are turned by its font.
+  expect(visualOrder('Ruth Whitlow')).toEqual(['Ruth Whitlow']);
+  expect(visualOrder('שלום כהן')).toEqual(['כהן', ' ', 'שלום']);
+  expect(visualOrder('רחוב 12 (א)')).toEqual(['(', 'א', ')', ' ', '12', ' ', 'רחוב']);
+  expect(visualOrder('Hotel שלום כהן')).toEqual(['Hotel ', 'כהן', ' ', 'שלום']);
 });
 
 test('an invoice adds up: lines, tax, discount, what is due', async () => {

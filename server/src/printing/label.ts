@@ -1,5 +1,5 @@
 import { type Address, addressLines } from '@auk/core';
-import { code128Width, drawCode128, finish, line, newPaper, type Paper } from './paper.js';
+import { code128Width, drawCode128, finish, line, newPaper, type Paper, wrapped } from './paper.js';
 
 /** What stands on a carrier label. */
 export interface LabelText {
@@ -47,18 +47,7 @@ function drawOne(paper: Paper, label: LabelText): void {
   paper.moveTo(0, 58).lineTo(WIDTH, 58).lineWidth(1.5).stroke('#000');
   addressLines(label.from).forEach((text, i) => line(paper, 'body', 7.5, text, EDGE, 65 + i * 9.5, wide));
   line(paper, 'body', 8, 'to', EDGE, 128, 30);
-  const to = addressLines(label.to);
-  to.forEach((text, i) =>
-    line(
-      paper,
-      i === 0 ? 'bold' : 'body',
-      i === to.length - 1 ? 16 : 13.5,
-      text,
-      EDGE + 26,
-      124 + i * 19,
-      wide - 26,
-    ),
-  );
+  drawReceiver(paper, addressLines(label.to), EDGE + 26, 122, wide - 26, 124);
   paper.moveTo(0, 250).lineTo(WIDTH, 250).lineWidth(3).stroke('#000');
   line(paper, 'bold', 9, 'tracking', EDGE, 258, wide, 'center');
   const dots = [4, 3].find(d => code128Width(label.tracking, d) + quiet(d) <= WIDTH) ?? 2;
@@ -67,4 +56,25 @@ function drawOne(paper: Paper, label: LabelText): void {
   paper.moveTo(0, 388).lineTo(WIDTH, 388).lineWidth(1.5).stroke('#000');
   line(paper, 'code', 10, label.parcelNo, EDGE, 402, 130);
   line(paper, 'body', 10, label.reference, WIDTH - 154, 402, 140, 'right');
+}
+
+/** Sizes of the receiver's lines in points, the largest that fits is taken. */
+const SIZES = [14, 13, 12, 11, 10, 9, 8, 7];
+const LEADING = 1.32;
+
+/** Draws an address as large as it fits, long lines over several: nothing of it is cut. The first line is bold. */
+function drawReceiver(
+  paper: Paper,
+  lines: readonly string[],
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): void {
+  const face = (i: number) => (i === 0 ? 'bold' : 'body') as 'bold' | 'body';
+  const laid = (size: number) =>
+    lines.flatMap((text, i) => wrapped(paper, face(i), size, text, width).map(t => ({ t, i })));
+  const size = SIZES.find(s => laid(s).length * s * LEADING <= height) ?? SIZES.at(-1)!;
+  for (const [n, { t, i }] of laid(size).entries())
+    line(paper, face(i), size, t, x, y + n * size * LEADING, width);
 }

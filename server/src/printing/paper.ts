@@ -1,16 +1,8 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
 import { fitsCode128 } from '@auk/core';
 import bwipjs from 'bwip-js/node';
 import PDFDocument from 'pdfkit';
-
-const require = createRequire(import.meta.url);
-const fontFile = (family: string, file: string) =>
-  join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files', file);
-
-/** Fonts of many scripts, for what the house's own lack. */
-const wideFont = (file: string) =>
-  join(dirname(require.resolve('dejavu-fonts-ttf/package.json')), 'ttf', file);
+import { type Face, fontFor, isPicture, JOINERS, outlines, registerFonts } from './fonts.js';
+import { visualOrder } from './visualOrder.js';
 
 /** Points in one printer dot at 203 dots an inch. */
 export const DOT = 72 / 203;
@@ -22,20 +14,7 @@ export type Paper = PDFKit.PDFDocument;
 /** A new document with Auk's fonts (`body`, `bold`, `code`) and no margins; size in points. */
 export function newPaper(size: [number, number] | 'LETTER', title: string): Paper {
   const paper = new PDFDocument({ size, margin: 0, info: { Title: title, Creator: 'Auk' } });
-  paper.registerFont(
-    'body',
-    fontFile('atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-400-normal.woff'),
-  );
-  paper.registerFont(
-    'bold',
-    fontFile('atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-700-normal.woff'),
-  );
-  paper.registerFont(
-    'code',
-    fontFile('atkinson-hyperlegible-mono', 'atkinson-hyperlegible-mono-latin-400-normal.woff'),
-  );
-  paper.registerFont('wide', wideFont('DejaVuSans.ttf'));
-  paper.registerFont('wide bold', wideFont('DejaVuSans-Bold.ttf'));
+  registerFonts(paper);
   return paper;
 }
 
@@ -81,9 +60,7 @@ export function drawCode128(
 export const code128Width = (text: string, dots: number): number =>
   code128Widths(text).reduce((a, b) => a + b, 0) * dots * DOT;
 
-type Face = 'body' | 'bold' | 'code';
-
-/** Text in one line, cut with an ellipsis where it does not fit. Characters that the house's fonts lack are drawn in a font that has them. */
+/** Text in one line, cut with an ellipsis where it does not fit. Characters that the house's fonts lack are drawn in a font that has them, each script in its own order. */
 export function line(
   paper: Paper,
   face: Face,
@@ -94,7 +71,7 @@ export function line(
   width: number,
   align: 'left' | 'right' | 'center' = 'left',
 ): void {
-  const runs = fitted(paper, face, size, inVisualOrder(text.replace(/\p{Cc}/gu, ' ')), width);
+  const runs = fitted(paper, face, size, text.replace(/\p{Cc}/gu, ' '), width);
   const wide = runs.reduce((n, r) => n + widthOf(paper, r, size), 0);
   let at = align === 'left' ? x : align === 'right' ? x + width - wide : x + (width - wide) / 2;
   for (const run of runs) {
@@ -112,36 +89,38 @@ interface Run {
 const widthOf = (paper: Paper, run: Run, size: number): number =>
   paper.font(run.font).fontSize(size).widthOfString(run.text);
 
-interface Outlines {
-  font: { hasGlyphForCodePoint(code: number): boolean };
-  ascender: number;
-}
-/** The outlines behind a registered font; pdfkit keeps them under a name of its own. */
-const outlines = (paper: Paper, font: string): Outlines =>
-  (paper.font(font) as unknown as { _font: Outlines })._font;
 const ascent = (paper: Paper, font: string, size: number): number =>
   (outlines(paper, font).ascender / 1000) * size;
 
-/** Cuts a text into runs of one font each: the house's own where it has the character, else the wide one; what neither has becomes a box, never nothing. */
+/** Cuts a text into runs of one font each, in the order in which they stand on paper; what no font has becomes a box, never nothing. */
 function runsOf(paper: Paper, face: Face, text: string): Run[] {
-  const own = outlines(paper, face);
-  const wideName = face === 'bold' ? 'wide bold' : 'wide';
-  const wide = outlines(paper, wideName);
-  const runs: Run[] = [];
-  const add = (font: string, c: string) => {
-    const last = runs.at(-1);
-    if (last?.font === font) last.text += c;
-    else runs.push({ font, text: c });
-  };
-  for (const { segment } of new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)) {
-    const has = (o: Outlines) => [...segment].every(c => o.font.hasGlyphForCodePoint(c.codePointAt(0)!));
-    if (segment === ' ' && runs.length > 0) runs.at(-1)!.text += ' ';
-    else if (has(own)) add(face, segment);
-    else if (has(wide)) add(wideName, segment);
-    else add(wideName, '\u25a1');
-  }
-  return runs;
+  return visualOrder(text).flatMap(part => {
+    const runs: Run[] = [];
+    for (const { font, text } of glyphed(paper, face, part, runs)) {
+      const last = runs.at(-1);
+      if (last?.font === font) last.text += text;
+      else runs.push({ font, text });
+    }
+    return runs;
+  });
 }
+
+/** Clusters of a text, each with its font; a space goes with what stands before it, a cluster that no font has whole goes part by part. */
+function* glyphed(paper: Paper, face: Face, text: string, runs: readonly Run[]): Generator<Run> {
+  for (const { segment } of CLUSTERS.segment(text)) {
+    const before = runs.at(-1);
+    const font = segment === ' ' && before ? before.font : fontFor(paper, face, segment);
+    const plain = segment.replace(JOINERS, '');
+    if (font) yield { font, text: isPicture(font) ? plain : segment };
+    else
+      for (const c of plain) {
+        const own = fontFor(paper, face, c);
+        yield own ? { font: own, text: c } : { font: 'wide body', text: '\u25a1' };
+      }
+  }
+}
+
+const CLUSTERS = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
 function fitted(paper: Paper, face: Face, size: number, text: string, width: number): Run[] {
   const whole = runsOf(paper, face, text);
@@ -157,17 +136,29 @@ function fitted(paper: Paper, face: Face, size: number, text: string, width: num
   return runsOf(paper, face, `${[...text].slice(0, fits).join('').trimEnd()}…`);
 }
 
-const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/;
-
-/** Words of a right-to-left text in the order in which they stand on paper; the font shapes and turns the letters within a word. */
-function inVisualOrder(text: string): string {
-  if (!RIGHT_TO_LEFT.test(text)) return text;
-  return text
-    .split(
-      /((?:[^\s]*[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff][^\s]*)(?:\s+[^\s]*[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff][^\s]*)*)/,
-    )
-    .map(part => (RIGHT_TO_LEFT.test(part) ? part.split(/\s+/).reverse().join(' ') : part))
-    .join('');
+/** A text in as many lines as it needs, between words, and within a word that is longer than a line. */
+export function wrapped(paper: Paper, face: Face, size: number, text: string, width: number): string[] {
+  const fits = (t: string) =>
+    runsOf(paper, face, t).reduce((n, r) => n + widthOf(paper, r, size), 0) <= width;
+  const lines: string[] = [];
+  let line = '';
+  for (const word of text.split(/\s+/).filter(Boolean)) {
+    const longer = line === '' ? word : `${line} ${word}`;
+    if (fits(longer)) {
+      line = longer;
+      continue;
+    }
+    if (line !== '') lines.push(line);
+    line = '';
+    for (const { segment } of CLUSTERS.segment(word)) {
+      if (line !== '' && !fits(line + segment)) {
+        lines.push(line);
+        line = '';
+      }
+      line += segment;
+    }
+  }
+  return line === '' ? lines : [...lines, line];
 }
 
 /** A text over several lines of words, cut after `most` lines. Returns the y under it. */
