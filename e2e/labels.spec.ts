@@ -194,3 +194,35 @@ test('carriers in Setup: an account with a rate sheet, whose bad rows are named,
   await heron.getByLabel('Heron Local').click();
   await expect(heron.getByLabel('Heron Local')).not.toBeChecked();
 });
+
+test('the lead moves a cut-off and calls a collection off, and sees before what follows for each order', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const { departures } = await look(page.request, 'departures/board');
+  const [first, second] = departures.filter(
+    (d: { state: string; total: number; freight: boolean }) =>
+      d.state === 'open' && d.total > 0 && !d.freight,
+  );
+  await page.goto(`/departures/${first.no}`);
+  await page.getByRole('button', { name: 'Move the cut-off' }).click();
+  const dialog = page.getByRole('dialog');
+  const time = dialog.getByLabel('Leaves at');
+  const [hour, minute] = (await time.inputValue()).split(':').map(Number) as [number, number];
+  const to = `${String(hour).padStart(2, '0')}:${String((minute + 7) % 60).padStart(2, '0')}`;
+  await time.fill('25:99');
+  await expect(dialog.getByText('A time such as 17:30.')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Move it' })).toBeDisabled();
+  await time.fill(to);
+  await expect(part(dialog, 'follows')).toContainText(/\d+ orders? would leave/);
+  await dialog.getByRole('button', { name: 'Move it' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByText(`leaves`, { exact: false }).first()).toContainText(to);
+  if (!second) return;
+  await page.goto(`/departures/${second.no}`);
+  await page.getByRole('button', { name: 'Cancel the collection' }).click();
+  await expect(part(page, 'follows')).toContainText(/would leave/);
+  await page.getByLabel('Why it does not come').fill('the truck broke down');
+  await dialog.getByRole('button', { name: 'Cancel the collection' }).click();
+  await expect(page.getByText(/^Called off:/)).toBeVisible();
+});

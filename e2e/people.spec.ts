@@ -44,7 +44,7 @@ test('people: one is added, signs in with the badge told, gets a new PIN, is ret
   expect((await nell.request.get('/api/v1/people/me')).status()).toBe(401);
 
   // A right that is taken away is gone from the other person's screen, and comes back with it.
-  const right = page.getByRole('checkbox', { name: /^Lead: .*collection/ });
+  const right = page.getByRole('checkbox', { name: /^Lead: Cancel collections/ });
   await right.click();
   await expect(right).not.toBeChecked();
   const lead = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();

@@ -161,8 +161,25 @@ execFileSync('pdftoppm', [
   'docs/screenshots/label',
 ]);
 await visit(lead, `/orders/${row.id}`, 'order');
-await visit(lead, '/setup/benches', 'benches');
-await visit(lead, '/setup/tray', 'tray');
+// The order whose boxes and services save most when they are chosen together.
+const savings = await Promise.all(
+  (await look(lead, 'orders?stage=Clear&size=40')).rows.map(async ({ id }) => {
+    const compared = await lead.request.post(`${BASE}/api/v1/rating/compare`, {
+      data: { about: { kind: 'order', id } },
+      headers: { origin: BASE },
+    });
+    const { together } = await compared.json();
+    return { id, saves: together && together.parcels.length > 1 ? together.savesMinor : 0 };
+  }),
+);
+await visit(lead, `/parcels/compare?order=${savings.sort((x, y) => y.saves - x.saves)[0].id}`, null);
+await lead.getByRole('complementary').waitFor();
+await shoot(lead, 'compare');
+const labelled = (await look(lead, 'parcels')).find(p => p.state === 'labelled');
+await visit(lead, `/parcels?look=${labelled.no}`, null);
+await lead.getByRole('heading', { name: 'Label', exact: true }).waitFor();
+await settled(lead);
+await shoot(lead, 'parcels');
 
 const departure = (await look(lead, 'departures/board')).departures.filter(
   d => d.state === 'open' && d.bar.labelled > 0,

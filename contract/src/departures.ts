@@ -103,6 +103,31 @@ export const HandoverJudged = judgedOf(HandoverView);
 
 export const CloseDeparture = z.object({ leaveBehind: z.boolean().default(false) });
 
+/** A cut-off that is moved. */
+export const MoveCutOff = z.object({ cutOff: z.iso.datetime() });
+
+/** What would follow, asked before it is done: the cut-off moved to a moment, or the collection called off. */
+export const FollowsQuery = z.object({ cutOff: z.iso.datetime().optional() });
+
+export const FollowsView = z.object({
+  /** When they would leave; null when no further departure of the carrier is known. */
+  leaves: z.string().nullable(),
+  orders: z.array(
+    z.object({
+      id: z.string(),
+      channelNumber: z.string(),
+      stage: z.string(),
+      labelled: z.boolean(),
+      promised: z.string().nullable(),
+      /** The day of arrival now and then, where a label tells it. */
+      arrives: z.string().nullable(),
+      wouldArrive: z.string().nullable(),
+      late: z.boolean(),
+    }),
+  ),
+});
+export type FollowsView = z.infer<typeof FollowsView>;
+
 export const CancelDeparture = z.object({
   reason: z.string().trim().min(3, 'say why, in three letters at least').max(200),
 });

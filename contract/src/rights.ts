@@ -35,7 +35,7 @@ export const RIGHTS = {
   'carriers.change': { words: 'Keep carriers, accounts, rate sheets and collections', roles: ['lead'] },
   'labels.print': { words: 'Print labels again', roles: ['lead', 'packer', 'office'] },
   handover: { words: 'Hand parcels over and close departures', roles: ['lead', 'packer'] },
-  'departures.cancel': { words: 'Cancel collections', roles: ['lead'] },
+  'departures.cancel': { words: 'Cancel collections and move cut-offs', roles: ['lead'] },
   receive: { words: 'Receive goods', roles: ['lead', 'picker', 'packer'] },
   'purchases.change': { words: 'Order from suppliers', roles: ['lead', 'office'] },
   'stock.move': { words: 'Move goods', roles: ['lead', 'office', 'picker', 'packer'] },

@@ -7,6 +7,7 @@ export * from './catalog/propose.js';
 export * from './catalog/scanProduct.js';
 export * from './departures/businessDays.js';
 export * from './departures/departures.js';
+export * from './departures/later.js';
 export * from './geo/centres.js';
 export * from './geo/distance.js';
 export * from './group.js';

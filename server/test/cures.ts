@@ -104,6 +104,10 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Cancel this collection; what it would have taken waits for the next.': [
+    'departures/parts/HandoverActs',
+    'Cancel the collection',
+  ],
   'Enter what it is worth under Setup > Carriers, then take the sheet in.': [
     'carriers/parts/Rates',
     'From today',
@@ -269,6 +273,7 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Choose a time that is still to come.',
   'Choose one of the kinds offered.',
   'Look at the list of carriers again.',
   'Wait until all of it has its price.',

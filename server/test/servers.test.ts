@@ -1,77 +1,26 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import { createServer } from 'node:net';
 import { v7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, expect, test } from 'vitest';
 import { bringIn, idOfOrder, orderCsv, packAndClose, productOf, scanOf, wishOf } from './drive.js';
 import { type Caller, callerAt, differences, type House, openHouse } from './house.js';
+import { type ServerProcess, serveProcess } from './processes.js';
 
 let house: House;
-const running = new Set<Server>();
+const running = new Set<ServerProcess>();
 beforeAll(async () => {
   house = await openHouse({ pastOrders: 20, openOrders: 60 });
 });
 afterEach(async () => {
   for (const s of running) await s.kill();
+  running.clear();
 });
 afterAll(async () => {
   expect(await differences(house)).toEqual([]);
   await house.close();
 });
 
-/** A server as a process of its own, on the database of the house. */
-class Server {
-  constructor(
-    readonly url: string,
-    private readonly process: ChildProcess,
-  ) {
-    running.add(this);
-  }
-
-  /** Ends it as a power cut does. */
-  kill(): Promise<void> {
-    running.delete(this);
-    if (this.process.exitCode !== null || this.process.signalCode !== null) return Promise.resolve();
-    return new Promise(resolve => {
-      this.process.once('exit', () => resolve());
-      this.process.kill('SIGKILL');
-    });
-  }
-
-  signIn(badge = 'AB-1001'): Promise<Caller> {
-    return callerAt(this.url, badge);
-  }
-}
-
-const freePort = (): Promise<number> =>
-  new Promise(resolve => {
-    const s = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = s.address() as { port: number };
-      s.close(() => resolve(port));
-    });
-  });
-
-async function serve(): Promise<Server> {
-  const port = await freePort();
-  const child = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
-    env: {
-      ...process.env,
-      AUK_DB_PORT: String(process.env.AUK_TEST_DB_PORT),
-      AUK_DB_NAME: house.database,
-      AUK_PORT: String(port),
-      AUK_STANDINS_PORT: String(house.standinsPort),
-      AUK_DEMO: 'yes',
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const server = new Server(`http://127.0.0.1:${port}`, child);
-  await new Promise<void>((resolve, reject) => {
-    let said = '';
-    child.stdout!.on('data', d => {
-      said += d;
-      if (/^ready$/m.test(said)) resolve();
-    });
-    child.once('exit', code => reject(new Error(`the server ended with ${code}: ${said}`)));
-  });
+async function serve(): Promise<ServerProcess> {
+  const server = await serveProcess(house);
+  running.add(server);
   return server;
 }
 

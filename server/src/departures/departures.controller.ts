@@ -3,15 +3,18 @@ import {
   CancelDeparture,
   CloseDeparture,
   CollectionIn,
+  FollowsQuery,
+  FollowsView,
   HandoverJudged,
   HandoverView,
   Id,
   type Judged,
+  MoveCutOff,
   type Person,
   ScanIn,
   Strip,
 } from '@auk/contract';
-import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
@@ -20,6 +23,7 @@ import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { BoardQueries } from './board.queries.js';
 import { Collections } from './collections.service.js';
+import { CutOffs } from './cutOffs.service.js';
 import { HandoverService } from './handover.service.js';
 
 const DepartureNo = z
@@ -36,6 +40,7 @@ export class DeparturesController {
     private readonly handovers: HandoverService,
     private readonly printing: PrintingService,
     private readonly collections: Collections,
+    private readonly cutOffs: CutOffs,
   ) {}
 
   @Get('board')
@@ -66,6 +71,27 @@ export class DeparturesController {
     response
       .type('application/pdf')
       .send(await this.printing.handover(await this.queries.handover(parse(DepartureNo, no))));
+  }
+
+  /** What would follow of a cut-off that is moved, or of a collection that does not come. */
+  @Get(':no/follows')
+  @May('departures.cancel')
+  @Takes({ query: FollowsQuery })
+  @Answers(FollowsView)
+  follows(@Param('no') no: string, @Query() query: unknown): Promise<FollowsView> {
+    const { cutOff } = parse(FollowsQuery, query);
+    return this.cutOffs.follows(parse(DepartureNo, no), cutOff ? new Date(cutOff) : null, new Date());
+  }
+
+  @Post(':no/cut-off')
+  @HttpCode(200)
+  @May('departures.cancel')
+  @Takes({ body: MoveCutOff })
+  @Answers(HandoverView)
+  async move(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
+    const departure = parse(DepartureNo, no);
+    await this.cutOffs.move(departure, new Date(parse(MoveCutOff, body).cutOff), by(me));
+    return this.queries.handover(departure);
   }
 
   /** Adds a collection to the week of a carrier. */

@@ -3,6 +3,7 @@ import { CarriersModule } from '../carriers/carriers.module.js';
 import { ChannelsModule } from '../channels/channels.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
+import { LabelsModule } from '../labels/labels.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
 import { PlanningModule } from '../planning/planning.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
@@ -12,6 +13,7 @@ import { StockModule } from '../stock/stock.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
 import { Collections } from './collections.service.js';
+import { CutOffs } from './cutOffs.service.js';
 import { DeparturesController } from './departures.controller.js';
 import { HandoverService } from './handover.service.js';
 import { Telling } from './telling.service.js';
@@ -25,6 +27,7 @@ export { HandoverService } from './handover.service.js';
     JobsModule,
     ChannelsModule,
     StockModule,
+    LabelsModule,
     ParcelsModule,
     RecordsModule,
     ScansModule,
@@ -33,7 +36,7 @@ export { HandoverService } from './handover.service.js';
     PlanningModule,
   ],
   controllers: [DeparturesController],
-  providers: [HandoverService, Telling, BoardQueries, Collections],
+  providers: [HandoverService, Telling, BoardQueries, Collections, CutOffs],
   exports: [HandoverService],
 })
 export class DeparturesModule {}

@@ -79,8 +79,11 @@ export async function lockWaitingFor(tx: Tx, departureId: string): Promise<Pick<
   );
 }
 
-export function departureId(sql: Sql, no: number): Promise<Pick<Departure, 'id'> | null> {
-  return sql.one('SELECT id FROM departure WHERE no = ?', [no]);
+export function departureByNo(
+  sql: Sql,
+  no: number,
+): Promise<Pick<Departure, 'id' | 'carrier' | 'cutOff'> | null> {
+  return sql.one('SELECT id, carrier, cutOff FROM departure WHERE no = ?', [no]);
 }
 
 export function lockDeparture(
@@ -93,4 +96,27 @@ export function lockDeparture(
 /** Orders that are planned for some departures and have not left. */
 export function ordersLeavingWith(tx: Tx, departureIds: readonly string[]): Promise<Pick<Order, 'id'>[]> {
   return tx.rows('SELECT id FROM orders WHERE departureId IN (?) AND isOpen ORDER BY id', [departureIds]);
+}
+
+/** Orders that are planned for a departure and have not left, with the day on which their labels say that they arrive. */
+export function ordersToFollow(
+  sql: Sql,
+  departureId: string,
+): Promise<(Pick<Order, 'id' | 'channelNumber' | 'stage' | 'promised'> & { arrives: string | null })[]> {
+  return sql.rows(
+    `SELECT o.id, o.channelNumber, o.stage, o.promised, MAX(b.arrives) AS arrives FROM orders o
+     LEFT JOIN parcel c ON c.orderId = o.id AND c.departedAt IS NULL LEFT JOIN label b ON b.liveParcel = c.id AND b.state = 'bought'
+     WHERE o.departureId = ? AND o.isOpen GROUP BY o.id, o.channelNumber, o.stage, o.promised ORDER BY o.promised IS NULL, o.promised, o.no`,
+    [departureId],
+  );
+}
+
+/** Parcels with their live labels, as far as they tell when they arrive. */
+export function arrivalsOf(
+  tx: Tx,
+  parcelIds: readonly string[],
+): Promise<{ labelId: string; arrives: string }[]> {
+  return tx.rows("SELECT id AS labelId, arrives FROM label WHERE liveParcel IN (?) AND state = 'bought'", [
+    parcelIds,
+  ]);
 }

@@ -1,10 +1,12 @@
 import type { HandoverView, Judged, ScanIn } from '@auk/contract';
-import { type Answer, nextDeparture } from '@auk/core';
+import { type Answer, arrivesInstead, nextDeparture } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, NONE, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
+import { Labels } from '../labels/labels.module.js';
 import { Parcels } from '../parcels/parcels.module.js';
 import {
   event,
@@ -19,7 +21,8 @@ import { type HoldChange, type Move, StockService } from '../stock/stock.module.
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { BoardQueries } from './board.queries.js';
 import {
-  departureId,
+  arrivalsOf,
+  departureByNo,
   lockDeparture,
   lockOrdersOn,
   lockParcel,
@@ -44,6 +47,8 @@ export class HandoverService {
     private readonly house: HouseService,
     private readonly telling: Telling,
     private readonly scans: ScansService,
+    private readonly carriers: CarrierRegistry,
+    private readonly labels: Labels,
   ) {}
 
   /** Takes one scan: a parcel's own code or its tracking number. Scanning twice says so and changes nothing. */
@@ -203,8 +208,10 @@ export class HandoverService {
     why: string,
   ): Promise<void> {
     const open = (await this.planner.open(tx, tx.at)).filter(d => d.id !== departure.id);
-    const next = nextDeparture(open, departure.carrier, tx.at.toISOString())?.id ?? null;
+    const following = nextDeparture(open, departure.carrier, tx.at.toISOString());
+    const next = following?.id ?? null;
     if (missing.length > 0) {
+      if (following) await this.arriveLater(tx, departure.cutOff, new Date(following.cutOff), missing);
       await this.parcels.plan(
         tx,
         missing.map(p => p.id),
@@ -224,8 +231,30 @@ export class HandoverService {
     if (waiting.length > 0) await tx.tell('orders', '');
   }
 
+  /** What leaves later arrives later, by as many business days on the way. */
+  private async arriveLater(
+    tx: Tx,
+    before: Date,
+    then: Date,
+    parcels: readonly ScannedParcel[],
+  ): Promise<void> {
+    const [was, leaves] = [await this.house.today(tx, before), await this.house.today(tx, then)];
+    const closed = await this.carriers.closedDays(tx);
+    const labels = await arrivalsOf(
+      tx,
+      parcels.map(p => p.id),
+    );
+    await this.labels.arriveOn(
+      tx,
+      labels.map(l => ({
+        id: l.labelId,
+        arrives: arrivesInstead({ leaves: was, arrives: l.arrives }, leaves, { closed }),
+      })),
+    );
+  }
+
   private async idOf(tx: Tx, no: number): Promise<string> {
-    const departure = await departureId(tx, no);
+    const departure = await departureByNo(tx, no);
     if (!departure) throw new NotHere(`The departure DE-${no}`);
     return departure.id;
   }

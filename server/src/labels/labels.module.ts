@@ -24,6 +24,8 @@ import { RefundClaim } from './refundClaim.entity.js';
 import { Strays } from './strays.service.js';
 import { Voiding } from './voiding.service.js';
 
+export { Labels } from './labels.service.js';
+
 @Module({
   imports: [
     TypeOrmModule.forFeature([Label, LabelBatch, LabelBatchItem, RefundClaim]),

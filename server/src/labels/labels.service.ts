@@ -193,6 +193,11 @@ export class Labels {
     return (await this.parcels.label(parcel.id))!;
   }
 
+  /** Labels arrive on other days than was told when they were bought. */
+  async arriveOn(tx: Tx, labels: readonly { id: string; arrives: string }[]): Promise<void> {
+    for (const { id, arrives } of labels) await tx.of(Label).update(id, { arrives });
+  }
+
   /** The parcel, and its order, leave with the carrier's next departure. */
   private async leave(tx: Tx, row: { parcelId: string; orderId: string; carrier: string }): Promise<void> {
     const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());

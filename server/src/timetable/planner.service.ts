@@ -101,6 +101,11 @@ export class DeparturePlanner {
     await this.materialise(tx);
   }
 
+  /** A departure leaves at another time. */
+  async moveCutOff(tx: Tx, id: string, cutOff: Date): Promise<void> {
+    await tx.of(Departure).update(id, { cutOff });
+  }
+
   /** A departure is over: it has left, or it was called off. */
   async end(tx: Tx, id: string, state: 'closed' | 'cancelled', reason: string): Promise<void> {
     await tx.of(Departure).update(id, { state, closedAt: tx.at, closedBy: tx.personId, reason });

@@ -1,4 +1,4 @@
-import { Board, HandoverView, Strip } from '@auk/contract';
+import { Board, FollowsView, HandoverView, Strip } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post } from '../api.js';
 
@@ -27,5 +27,16 @@ export const closeDeparture = (no: string, leaveBehind: boolean) =>
 
 export const cancelDeparture = (no: string, reason: string) =>
   post(HandoverView, `departures/${no}/cancel`, { reason });
+export const moveCutOff = (no: string, cutOff: string) =>
+  post(HandoverView, `departures/${no}/cut-off`, { cutOff });
+
+/** What would follow of a cut-off moved to a moment, or, without one, of a collection that does not come. */
+export const followsQuery = (no: string, cutOff: string | null) =>
+  queryOptions({
+    queryKey: ['handover', no, 'follows', cutOff],
+    queryFn: () =>
+      get(FollowsView, `departures/${no}/follows${cutOff ? `?cutOff=${encodeURIComponent(cutOff)}` : ''}`),
+  });
+
 /** Where the scans of a handover go. */
 export const handoverPath = (no: string): string => `departures/${no}/scans`;

@@ -42,6 +42,15 @@ export const moment = (iso: string, zone = houseZone): string =>
 /** "Mon 23 Nov" of a moment, in the warehouse's zone. */
 export const dayAt = (at: number): string => dayOf(at, houseZone);
 
+/** The moment of a time such as "17:30" on the day of another moment, in the warehouse's zone; null for what is no time. */
+export function atClock(iso: string, time: string, zone = houseZone): string | null {
+  const [, hours, minutes] = /^([01]?\d|2[0-3]):([0-5]\d)$/.exec(time.trim()) ?? [];
+  if (hours === undefined || minutes === undefined) return null;
+  const [had, hadMinutes] = clock(iso, zone).split(':').map(Number) as [number, number];
+  const by = (Number(hours) - had) * 60 + Number(minutes) - hadMinutes;
+  return new Date(Date.parse(iso) + by * 60_000).toISOString();
+}
+
 /** Today as the warehouse counts it, ISO. */
 export const today = (): string =>
   new Intl.DateTimeFormat('sv-SE', { timeZone: houseZone }).format(Date.now());

@@ -15,6 +15,7 @@ import { useScanSession } from '../../scans/useScanSession.js';
 import { handoverPath, handoverQuery } from '../api.js';
 import css from '../board.module.css';
 import { Acts, CallOff } from '../parts/HandoverActs.js';
+import { MoveCutOff } from '../parts/MoveCutOff.js';
 
 const FIRST = {
   says: 'Scan the parcels',
@@ -36,8 +37,8 @@ export default function HandoverPage() {
     null,
     (_, after) => put(after),
   );
-  const [calling, setCalling] = useState(false);
-  useScanner(scan, { off: calling });
+  const [asking, setAsking] = useState<'cancel' | 'move' | null>(null);
+  useScanner(scan, { off: asking !== null });
   if (!view.data) return <Waiting error={view.error} />;
   const { parcels, state } = view.data;
   const scanned = parcels.filter(p => p.scanned).length;
@@ -79,7 +80,14 @@ export default function HandoverPage() {
         <aside className={css.side}>
           <AnswerBar where="box" answer={answer ?? FIRST} />
           {offline && <OfflineNote words="◆ No answer yet. What was scanned is kept and sent again." />}
-          {state === 'open' && <Acts view={view.data} put={put} call={() => setCalling(true)} />}
+          {state === 'open' && (
+            <Acts
+              view={view.data}
+              put={put}
+              call={() => setAsking('cancel')}
+              move={() => setAsking('move')}
+            />
+          )}
           {state === 'cancelled' && (
             <Alert severity="info">
               Called off: {view.data.reason} What was planned for it waits for the carrier’s next collection.
@@ -90,7 +98,8 @@ export default function HandoverPage() {
           )}
         </aside>
       </div>
-      {calling && <CallOff no={view.data.no} put={put} leave={() => setCalling(false)} />}
+      {asking === 'cancel' && <CallOff no={view.data.no} put={put} leave={() => setAsking(null)} />}
+      {asking === 'move' && <MoveCutOff view={view.data} put={put} leave={() => setAsking(null)} />}
     </>
   );
 }

@@ -8,16 +8,19 @@ import { Line } from '../../parts/Line.js';
 import { ProblemNote } from '../../parts/problem.js';
 import { useMe } from '../../people/useMe.js';
 import { cancelDeparture, closeDeparture } from '../api.js';
+import { Follows } from './Follows.js';
 
 /** Closing the departure, with what is on it or leaving behind what is not, and calling it off. */
 export function Acts({
   view,
   put,
   call,
+  move,
 }: {
   view: HandoverView;
   put: (got: HandoverView) => void;
   call: () => void;
+  move: () => void;
 }) {
   const me = useMe();
   const scanned = view.parcels.filter(p => p.scanned).length;
@@ -40,9 +43,14 @@ export function Acts({
         </Button>
       )}
       {can(me, 'departures.cancel') && (
-        <Button variant="outlined" color="error" onClick={call}>
-          Cancel the collection
-        </Button>
+        <>
+          <Button variant="outlined" color="secondary" onClick={move}>
+            Move the cut-off
+          </Button>
+          <Button variant="outlined" color="error" onClick={call}>
+            Cancel the collection
+          </Button>
+        </>
       )}
     </>
   );
@@ -78,6 +86,7 @@ export function CallOff({ no, put, leave }: CallOffProps) {
         Nothing leaves with it. Its orders and parcels wait for the carrier’s next collection; what was
         scanned comes off the truck.
       </p>
+      <Follows no={no} cutOff={null} />
       <Line label="Why it does not come" autoFocus value={reason} onType={setReason} />
     </Ask>
   );

@@ -1,0 +1,59 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { createServer } from 'node:net';
+import { type Caller, callerAt, type House } from './house.js';
+
+/** A server as a process of its own, on the database of a house. */
+export interface ServerProcess {
+  url: string;
+  signIn: (badge?: string) => Promise<Caller>;
+  /** Ends it as a power cut does. */
+  killNow: () => void;
+  /** The same, and waits until it is gone. */
+  kill: () => Promise<void>;
+}
+
+const freePort = (): Promise<number> =>
+  new Promise(resolve => {
+    const s = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = s.address() as { port: number };
+      s.close(() => resolve(port));
+    });
+  });
+
+export async function serveProcess(house: House): Promise<ServerProcess> {
+  const port = await freePort();
+  const child = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
+    env: {
+      ...process.env,
+      AUK_DB_PORT: String(process.env.AUK_TEST_DB_PORT),
+      AUK_DB_NAME: house.database,
+      AUK_PORT: String(port),
+      AUK_STANDINS_PORT: String(house.standinsPort),
+      AUK_DEMO: 'yes',
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise<void>((resolve, reject) => {
+    let said = '';
+    child.stdout!.on('data', d => {
+      said += d;
+      if (/^ready$/m.test(said)) resolve();
+    });
+    child.once('exit', code => reject(new Error(`the server ended with ${code}: ${said}`)));
+  });
+  const url = `http://127.0.0.1:${port}`;
+  return {
+    url,
+    signIn: (badge = 'AB-1001') => callerAt(url, badge),
+    killNow: () => child.kill('SIGKILL'),
+    kill: () => gone(child),
+  };
+}
+
+function gone(child: ChildProcess): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return Promise.resolve();
+  return new Promise(resolve => {
+    child.once('exit', () => resolve());
+    child.kill('SIGKILL');
+  });
+}
