@@ -195,12 +195,10 @@ test('carriers in Setup: an account with a rate sheet, whose bad rows are named,
   await expect(heron.getByLabel('Heron Local')).not.toBeChecked();
 });
 
-test('the lead moves a cut-off and calls a collection off, and sees before what follows for each order', async ({
-  page,
-}) => {
+test('the lead moves a cut-off, and sees before what follows for each order', async ({ page }) => {
   await signIn(page, 'AB-1001');
   const { departures } = await look(page.request, 'departures/board');
-  const [first, second] = departures.filter(
+  const first = departures.find(
     (d: { state: string; total: number; freight: boolean }) =>
       d.state === 'open' && d.total > 0 && !d.freight,
   );
@@ -217,12 +215,5 @@ test('the lead moves a cut-off and calls a collection off, and sees before what 
   await expect(part(dialog, 'follows')).toContainText(/\d+ orders? would leave/);
   await dialog.getByRole('button', { name: 'Move it' }).click();
   await expect(dialog).toBeHidden();
-  await expect(page.getByText(`leaves`, { exact: false }).first()).toContainText(to);
-  if (!second) return;
-  await page.goto(`/departures/${second.no}`);
-  await page.getByRole('button', { name: 'Cancel the collection' }).click();
-  await expect(part(page, 'follows')).toContainText(/would leave/);
-  await page.getByLabel('Why it does not come').fill('the truck broke down');
-  await dialog.getByRole('button', { name: 'Cancel the collection' }).click();
-  await expect(page.getByText(/^Called off:/)).toBeVisible();
+  await expect(page.getByRole('main').getByText(/· leaves /)).toContainText(to);
 });

@@ -70,6 +70,7 @@ test('a collection that does not come is called off with its reason, and its ord
   await page.getByRole('button', { name: 'Cancel the collection' }).click();
   const ask = page.getByRole('dialog');
   await expect(ask.getByRole('button', { name: 'Cancel the collection' })).toBeDisabled();
+  await expect(ask.getByText(/orders? would leave|No order waits for it/)).toBeVisible();
   await ask.getByLabel('Why it does not come').fill('The truck broke down.');
   await ask.getByRole('button', { name: 'Cancel the collection' }).click();
   await expect(page.getByText('Called off: The truck broke down.')).toBeVisible();
