@@ -149,8 +149,10 @@ for (const text of ['3 lb 4 oz', 'AUK-YES', 'AUK-LABEL']) await scan(packer, tex
 await packer.locator('[data-part="offer"]').first().waitFor();
 await packer.keyboard.press('Alt+1');
 await packer.getByText('Label is bought').waitFor();
-const { row, parcels } = await look(packer, `orders/${picked.id}`);
-const pdf = await packer.request.get(`${BASE}/api/v1/parcels/${parcels[0].no}/label.pdf`);
+const { row } = await look(packer, `orders/${picked.id}`);
+// One that Auk draws: its carrier sends none.
+const drawn = (await look(lead, 'parcels')).find(p => p.state === 'labelled' && p.carrier === 'Heron Post');
+const pdf = await packer.request.get(`${BASE}/api/v1/parcels/${drawn.no}/label.pdf`);
 writeFileSync('/tmp/auk-label.pdf', await pdf.body());
 execFileSync('pdftoppm', [
   '-r',
