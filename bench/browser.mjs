@@ -1,24 +1,12 @@
 // What the benchmarks of the front share: a Chromium of the machine, signed in, and how a moment is found at which something is painted.
-import { execFileSync } from 'node:child_process';
 import { chromium } from '@playwright/test';
+import { CHROMIUM } from '../e2e/chromium.mjs';
 
 export const ORIGIN = `http://127.0.0.1:${process.env.AUK_PORT}`;
 
 /** A page of a browser of its own, signed in by a badge. */
 export async function signedIn(badge, viewport = { width: 1280, height: 800 }) {
-  const executablePath = execFileSync('sh', ['-c', 'command -v chromium-headless-shell'], {
-    encoding: 'utf8',
-  }).trim();
-  const browser = await chromium.launch({
-    executablePath,
-    chromiumSandbox: false,
-    args: [
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   const page = await (await browser.newContext({ viewport, baseURL: ORIGIN })).newPage();
   await page.addInitScript(keepEnter);
   await page.request.post('/api/v1/people/sign-in', { data: { badge, pin: '2468' } });

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { finish, line, newPaper } from '@auk/server/printing/paper';
 import { chromium } from '@playwright/test';
 import { expect, test } from 'vitest';
+import { CHROMIUM } from '../e2e/chromium.mjs';
 
 const FONTS = join(import.meta.dirname, '../node_modules/@fontsource');
 const SIZE = 48;
@@ -99,14 +100,7 @@ async function inBrowser(texts: readonly string[]): Promise<Ink[]> {
     Arabic: 'noto-sans-arabic/files/noto-sans-arabic-arabic-400-normal.woff',
     Chinese: 'noto-sans-sc/files/noto-sans-sc-chinese-simplified-400-normal.woff',
   };
-  const executablePath = execFileSync('sh', ['-c', 'command -v chromium-headless-shell'], {
-    encoding: 'utf8',
-  }).trim();
-  const browser = await chromium.launch({
-    executablePath,
-    chromiumSandbox: false,
-    args: ['--disable-gpu', '--disable-lcd-text'],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await browser.newPage({
       viewport: { width: WIDTH, height: HEIGHT },

@@ -1,10 +1,5 @@
-import { execFileSync } from 'node:child_process';
 import { defineConfig } from '@playwright/test';
-
-// Chromium without the windows that nobody sees: pages are the same, and a journey takes half the time.
-const chromium = execFileSync('sh', ['-c', 'command -v chromium-headless-shell'], {
-  encoding: 'utf8',
-}).trim();
+import { CHROMIUM } from './chromium.mjs';
 
 /**
  * Journeys through the real interface; the server is started by scripts/test.sh. Those that act go one after the
@@ -29,15 +24,11 @@ export default defineConfig({
     // What is kept for work without a network has tests of its own; elsewhere each page is asked for anew.
     serviceWorkers: 'block',
     launchOptions: {
-      executablePath: chromium,
-      chromiumSandbox: false,
+      ...CHROMIUM,
       args: [
-        '--disable-gpu',
+        ...CHROMIUM.args,
         '--disable-quic',
         '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
         '--autoplay-policy=no-user-gesture-required',
       ],
     },

@@ -2,16 +2,10 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
+import { CHROMIUM } from './chromium.mjs';
 
 const BASE = process.argv[2] ?? 'http://localhost:7350';
-const executablePath = execFileSync('sh', ['-c', 'command -v chromium-headless-shell'], {
-  encoding: 'utf8',
-}).trim();
-const browser = await chromium.launch({
-  executablePath,
-  chromiumSandbox: false,
-  args: ['--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-});
+const browser = await chromium.launch(CHROMIUM);
 
 async function person(badge, viewport = { width: 1280, height: 800 }) {
   const page = await (await browser.newContext({ viewport })).newPage();

@@ -84,6 +84,8 @@ export const ElsewhereLabel = z.object({
     .trim()
     .regex(/^[\x21-\x7e]{5,40}$/, 'has 5 to 40 letters and digits, as it stands under the bars'),
   minor: z.number().int().min(0).max(1e9),
+  /** The day on which it arrives, as whoever typed it was told. */
+  arrives: z.iso.date(),
   key: z.uuid(),
 });
 export type ElsewhereLabel = z.infer<typeof ElsewhereLabel>;

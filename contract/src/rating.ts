@@ -100,6 +100,8 @@ const Contents = z.array(z.object({ sku: z.string(), name: z.string(), quantity:
 /** A parcel that is compared: its box where there is one, and products whose size or weight is a guess. */
 export const ComparedParcel = z.object({
   box: z.string().nullable(),
+  /** Its code, where it is one of the house. */
+  boxCode: z.string().nullable(),
   boxMinor: z.number(),
   size: z.object({ length: z.number(), width: z.number(), height: z.number() }),
   weightMg: z.number(),
@@ -179,6 +181,8 @@ export const ChosenService = z.object({
   account: z.string().max(40),
   service: z.string().max(40),
   name: z.string().min(1).max(80),
+  /** Codes of the boxes that it was compared with, one for each parcel: the bench proposes them. */
+  boxes: z.array(z.string().min(1).max(20)).max(50).default([]),
 });
 export type ChosenService = z.infer<typeof ChosenService>;
 

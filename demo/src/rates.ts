@@ -14,7 +14,14 @@ export interface DemoCarrier {
   /** Orders up to this weight are planned with it before a label is bought, in milligrams; null for none. */
   planUpToMg: number | null;
   /** What its accounts pay, the house's own (without a number) first. */
-  accounts: { number: string; sheet: RateSheet }[];
+  accounts: DemoAccount[];
+}
+
+/** An account with its sheet: the rows of the file, and what they say. */
+export interface DemoAccount {
+  number: string;
+  rows: string[][];
+  sheet: RateSheet;
 }
 
 type Cells = (string | number)[];
@@ -216,11 +223,14 @@ const STONEWATER: Cells[] = [
 
 const cells = (rows: Cells[]): string[][] => rows.map(r => r.map(String));
 
-function sheetOf(rows: Cells[]): RateSheet {
+function account(number: string, rows: Cells[]): DemoAccount {
   const read = readRateSheet(cells(rows));
   if (!read.ok) throw new Error(read.problem.map(b => `row ${b.row}: ${b.why}`).join('; '));
-  return read.value;
+  return { number, rows: cells(rows), sheet: read.value };
 }
+
+/** The account of the house, which has no number. */
+const house = (rows: Cells[]): DemoAccount[] => [account('', rows)];
 
 const REDFEN_CONTRACT = redfen('Skepside with Redfen 2026', 'from 2026-01-01', 0.97);
 
@@ -231,8 +241,6 @@ export const CONTRACT = {
   name: 'Own contract',
   rows: cells(REDFEN_CONTRACT),
 };
-
-const house = (rows: Cells[]) => [{ number: '', sheet: sheetOf(rows) }];
 
 export const CARRIERS: DemoCarrier[] = [
   {
@@ -253,7 +261,7 @@ export const CARRIERS: DemoCarrier[] = [
     planUpToMg: 68_038_856,
     accounts: [
       ...house(redfen('Redfen Parcel, house account', 'from 2026-01-01', 1.065)),
-      { number: CONTRACT.number, sheet: sheetOf(REDFEN_CONTRACT) },
+      account(CONTRACT.number, REDFEN_CONTRACT),
     ],
   },
   {

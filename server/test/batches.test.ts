@@ -113,6 +113,11 @@ test('each parcel has its own result: labelled already, parked, dearer by then, 
   await house.db.run('UPDATE label SET askedAt = askedAt - INTERVAL 60 SECOND');
   await house.app.get(Labels).recover();
   expect((await lead.get(`parcels/${lost}`)).body.label.state).toBe('bought');
+  // The batch says so too: what became of it tells the label.
+  expect(item(await view(again), lost)).toMatchObject({
+    state: 'bought',
+    tracking: charged(lost)[0]!.tracking,
+  });
   expect(charged(lost)).toHaveLength(1);
 });
 
@@ -138,7 +143,14 @@ test('what cannot be asked for is refused in words', async () => {
 
 test('a label bought elsewhere: typed once, leaves with its carrier, is no other parcel’s number, and only stops counting when voided', async () => {
   const [no, other] = some(2) as [string, string];
-  const label = { carrier: 'redfen', service: 'Their Ground', tracking: 'ELSE12345', minor: 900, key: v7() };
+  const label = {
+    carrier: 'redfen',
+    service: 'Their Ground',
+    tracking: 'ELSE12345',
+    minor: 900,
+    arrives: '2026-12-04',
+    key: v7(),
+  };
   const both = await Promise.all([
     lead.post(`parcels/${no}/elsewhere`, label),
     lead.post(`parcels/${no}/elsewhere`, label),

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { Opening } from '../src/packing/opening.service.js';
 import { ordersIn, packAndClose } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
@@ -152,6 +153,25 @@ test('the service that a person chose moves the order to that carrier’s depart
     'Redfen Two Day of Redfen Parcel was chosen.',
     'The service is chosen at the bench again.',
   ]);
+});
+
+test('the boxes that were compared with the chosen service are what the bench proposes', async () => {
+  const [id] = await ordersIn(lead, 'Picked', 1);
+  const { no } = (await lead.get(`orders/${id}`)).body.row;
+  const chosen = { carrier: 'heron', account: '', service: 'parcel', name: 'Heron Parcel' };
+  const proposed = async (boxes: string[]) => {
+    await lead.post(`rating/orders/${id}`, { chosen: { ...chosen, boxes } });
+    const opened = await house.db.tx({ personId: null, at: new Date() }, async tx =>
+      house.app.get(Opening).state(tx, { id: id!, no: Number(no.slice(3)) }, 'a device'),
+    );
+    return opened.proposed;
+  };
+  const usual = await proposed([]);
+  expect(await proposed(['BX-6'])).toEqual(['BX-6']);
+  expect(await proposed(['BX-4', 'BX-5'])).toEqual(['BX-4', 'BX-5']);
+  // One that is kept no more is passed over.
+  expect(await proposed(['BX-99'])).toEqual(usual);
+  await lead.post(`rating/orders/${id}`, { chosen: null });
 });
 
 test('the same question of a closed parcel is answered with its own box and weight', async () => {

@@ -6,6 +6,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { CarrierRegistry } from '../src/carriers/carriers.module.js';
 import { Labels } from '../src/labels/labels.service.js';
 import { Strays } from '../src/labels/strays.service.js';
+import { DeparturePlanner } from '../src/timetable/timetable.module.js';
 import { ordersIn, packAndClose, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
@@ -266,7 +267,16 @@ test('a sheet that changed between choosing and buying stops the purchase', asyn
   expect(refused.body.detail).toMatch(/costs \$\d+\.\d\d by its rate sheet now, not \$/);
   expect(charges('redfen', no)).toEqual([]);
   await lead.file(`carriers/accounts/${await account()}/sheets`, stringify(CONTRACT.rows));
-  expect((await lead.post(`parcels/${no}/label`, wishOf(offer))).body.state).toBe('bought');
+  const wish = wishOf(offer);
+  expect((await lead.post(`parcels/${no}/label`, wish)).body.state).toBe('bought');
+  // The answer was lost, and the sheet is another by now: what was bought under the key is told all the same.
+  await lead.file(`carriers/accounts/${await account()}/sheets`, stringify(dearer));
+  expect((await lead.post(`parcels/${no}/label`, wish)).body).toMatchObject({
+    state: 'bought',
+    id: wish.key,
+  });
+  expect(charges('redfen', no)).toHaveLength(1);
+  await lead.file(`carriers/accounts/${await account()}/sheets`, stringify(CONTRACT.rows));
 });
 
 test('a bad sheet names its rows and is not taken; one in a currency without a rate is refused with its cure', async () => {
@@ -292,7 +302,8 @@ test('a service that is switched off is offered no more; a carrier out of use st
   expect(await services()).toContain('two-day');
   await lead.post('carriers/redfen/services/two-day', { inUse: false });
   expect(await services()).not.toContain('two-day');
-  await lead.post('carriers/redfen/services/two-day', { inUse: true });
+  expect((await lead.post('carriers/redfen/services/two-day', { inUse: true })).status).toBe(200);
+  expect((await lead.post('carriers/redfen/services/two-day', { inUse: true })).status).toBe(200);
   const heron = (await lead.get('carriers')).body.find((c: { code: string }) => c.code === 'heron');
   const { code, name, kind, address, planUpToMg } = heron;
   await lead.post('carriers/connect', { code, name, kind, address, planUpToMg, inUse: false });
@@ -357,6 +368,34 @@ test('a collection is added, moved and taken out; departures to come and their o
   expect((await lead.post('departures/collections/heron', { ...move, cutOff: '25:00' })).status).toBe(400);
   const packer = await house.signIn('AB-1002');
   expect((await packer.post('departures/collections/heron', move)).status).toBe(403);
+});
+
+test('on a day off nothing new is planned to leave, and what nothing was planned for does not leave at all', async () => {
+  const [late] = await house.db.rows<{ day: string; n: number }>(
+    "SELECT d.day, COUNT(*) AS n FROM departure d WHERE d.state = 'open' AND NOT EXISTS (SELECT 1 FROM orders o WHERE o.departureId = d.id) AND d.cutOff > UTC_TIMESTAMP(3) + INTERVAL 3 DAY GROUP BY d.day ORDER BY d.day LIMIT 1",
+  );
+  const planner = house.app.get(DeparturePlanner);
+  const on = async () => {
+    const open = (await planner.open(house.db, new Date())).map(d => d.id);
+    return (await house.db.rows('SELECT id FROM departure WHERE id IN (?) AND day = ?', [open, late!.day]))
+      .length;
+  };
+  const count = async () =>
+    (await house.db.one<{ n: number }>(
+      'SELECT COUNT(*) AS n FROM departure WHERE day = ? AND timetableId IS NOT NULL',
+      [late!.day],
+    ))!.n;
+  const materialise = () => house.db.tx({ personId: null, at: new Date() }, tx => planner.materialise(tx));
+  const [before, all] = [await on(), await count()];
+  expect(before).toBeGreaterThan(0);
+  const days = (await lead.get('carriers/closed')).body;
+  await lead.post('carriers/closed', { days: [...days, { day: late!.day, name: 'Inventory' }] });
+  expect(await on()).toBe(0);
+  await materialise();
+  expect(await count()).toBe(0);
+  await lead.post('carriers/closed', { days });
+  await materialise();
+  expect([await on(), await count()]).toEqual([before, all]);
 });
 
 test('rates of currencies are entered and corrected; public holidays are proposed as days off', async () => {

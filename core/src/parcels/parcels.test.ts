@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { forecast, nextDeparture } from '../departures/departures.js';
 import { milesBetween, zoneByMiles } from '../geo/distance.js';
-import { type LabelEvent, type LabelState, labelHolds, labelNext } from './label.js';
+import { contradiction, type LabelEvent, type LabelState, labelHolds, labelNext } from './label.js';
 
 test('zones by distance', () => {
   expect([10, 50, 51, 300, 1801].map(zoneByMiles)).toEqual([1, 1, 2, 3, 8]);
@@ -18,6 +18,9 @@ test('no run of events buys a label twice', () => {
     { type: 'not found' },
     { type: 'ask void' },
     { type: 'answered voided' },
+    { type: 'doubted', why: '' },
+    { type: 'asked anew' },
+    { type: 'called off', why: '' },
   );
   fc.assert(
     fc.property(fc.array(happened, { maxLength: 30 }), events => {
@@ -59,4 +62,27 @@ test('the next departure of a carrier, and what today’s pace says of it', () =
   });
   expect(forecast({ unlabelled: 0, ahead: 30, perHour: 0, minutesLeft: 60 }).word).toBe('on time');
   expect(forecast({ unlabelled: 2, ahead: 2, perHour: 0, minutesLeft: 60 }).word).toBe('tight');
+});
+
+test('an answer that contradicts what was asked is not believed; another price is', () => {
+  const asked = { service: 'ground', currency: 'USD' };
+  const told = { ...asked, tracking: 'RF1' };
+  const says = (change: Partial<typeof told>, otherHas: string | null = null) =>
+    contradiction({ asked, told: { ...told, ...change }, otherHas });
+  expect(says({})).toBeNull();
+  expect(says({ currency: 'EUR' })).toBe('It answered a price in EUR, and USD was asked for.');
+  expect(says({ service: 'two-day' })).toBe('It sold two-day, and ground was asked for.');
+  expect(says({}, 'PA-7')).toBe('It answered the number RF1, which PA-7 has already.');
+});
+
+test('what nobody can prove holds the parcel, until a person has it asked anew, given up, or found', () => {
+  const from = (type: LabelEvent['type']) =>
+    labelNext('doubtful', { type, why: '', tracking: '', minor: 0 } as LabelEvent);
+  expect(labelHolds('doubtful')).toBe(true);
+  expect(from('asked anew')).toEqual({ ok: true, value: 'intended' });
+  expect(from('called off')).toEqual({ ok: true, value: 'refused' });
+  expect(from('answered bought')).toEqual({ ok: true, value: 'bought' });
+  // It is never asked for again by itself.
+  expect(from('ask').ok).toBe(false);
+  expect(from('not found').ok).toBe(false);
 });

@@ -4,8 +4,6 @@ import type { Asked, CarrierAddress } from './carrier.js';
 /** Longest wait for prices and questions, and for a purchase. */
 export const QUESTION_MS = 2_500;
 export const PURCHASE_MS = 4_000;
-/** A carrier that was asked to sell has done so, or never will, after this long. */
-export const LONGEST_MS = 30_000;
 /** Longest answer that is read, in bytes. */
 const MOST_BYTES = 1_000_000;
 

@@ -173,7 +173,7 @@ export class CarriersService {
     const { currency: house } = await this.house.warehouse(tx);
     if (
       currency === house ||
-      (await this.house.exchangeRates(tx, tx.at.toISOString().slice(0, 10))).has(currency)
+      (await this.house.exchangeRates(tx, await this.house.today(tx, tx.at))).has(currency)
     )
       return;
     throw new Forbidden(

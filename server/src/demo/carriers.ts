@@ -37,9 +37,10 @@ export async function connectCarriers(tx: Tx, carriers: CarriersService, standin
   const rest = new Date(tx.at.getTime() + DAYS_UNTIL_REST * 86_400_000).toISOString().slice(0, 10);
   await tx.upsert('carrierClosed', [{ day: rest, name: 'Carriers’ rest day' }], []);
   const accounts = CARRIERS.flatMap(c =>
-    c.accounts.map(({ number, sheet }) => ({
+    c.accounts.map(({ number, rows, sheet }) => ({
       carrier: c.code,
       number,
+      rows,
       sheet,
       own: number === CONTRACT.number,
     })),
@@ -56,8 +57,6 @@ export async function connectCarriers(tx: Tx, carriers: CarriersService, standin
     [],
   );
   const ids = new Map((await carrierAccounts(tx)).map(a => [`${a.carrier} ${a.number}`, a.id]));
-  for (const { carrier, number, sheet, own } of accounts) {
-    const file = Buffer.from(own ? stringify(CONTRACT.rows) : '');
-    await carriers.keepSheet(tx, ids.get(`${carrier} ${number}`)!, sheet, file);
-  }
+  for (const { carrier, number, rows, sheet } of accounts)
+    await carriers.keepSheet(tx, ids.get(`${carrier} ${number}`)!, sheet, Buffer.from(stringify(rows)));
 }

@@ -1,19 +1,25 @@
+import type { BatchView } from '@auk/contract';
 import type { Sql, Tx } from '../database/db.js';
 import type { Order } from '../records/order.entity.js';
 import type { Label } from './label.entity.js';
 import type { LabelBatchItem } from './labelBatchItem.entity.js';
 
-export type ItemRow = Pick<LabelBatchItem, 'id' | 'state' | 'minor' | 'why'> &
+export type ItemRow = Pick<LabelBatchItem, 'id' | 'minor' | 'why'> &
+  Pick<BatchView['items'][number], 'state'> &
   Pick<Order, 'channelNumber' | 'shippingMinor' | 'currency'> & {
     parcelNo: number;
     offer: string | null;
     tracking: Label['tracking'];
   };
 
-/** All parcels of a batch in their order, with what they were bought for. */
+/**
+ * All parcels of a batch in their order. What became of an item whose label was asked for tells the label, also when it is found out later
+ * or a server died before it noted it; an item without one says it itself.
+ */
 export function itemsOf(sql: Sql, batchId: string): Promise<ItemRow[]> {
   return sql.rows(
-    `SELECT i.id, i.state, i.minor, i.why, i.offer, c.no AS parcelNo, o.channelNumber, o.shippingMinor, o.currency, b.tracking
+    `SELECT i.id, CASE WHEN b.state IN ('bought', 'void asked', 'voided') THEN 'bought' WHEN b.state = 'refused' THEN 'refused' WHEN b.id IS NOT NULL THEN 'unanswered' ELSE i.state END AS state,
+       i.minor, COALESCE(b.why, i.why) AS why, i.offer, c.no AS parcelNo, o.channelNumber, o.shippingMinor, o.currency, b.tracking
      FROM labelBatchItem i JOIN parcel c ON c.id = i.parcelId JOIN orders o ON o.id = c.orderId LEFT JOIN label b ON b.id = i.id
      WHERE i.batchId = ? ORDER BY i.seq`,
     [batchId],

@@ -205,10 +205,7 @@ export class Batches {
     try {
       const label = await this.labels.buy(parcelNo, wish, { personId, at: new Date() }, batch);
       // Somebody else was faster: their label is the parcel's.
-      if (label.id !== id) return await this.put(id, { state: 'refused', why: HAS_ONE });
-      const state =
-        label.state === 'bought' ? 'bought' : label.state === 'refused' ? 'refused' : 'unanswered';
-      await this.put(id, { state, why: label.why });
+      await this.put(id, label.id === id ? { state: 'asked' } : { state: 'refused', why: HAS_ONE });
     } catch (error) {
       await this.put(id, { state: 'refused', why: wordsOf(error) });
     }

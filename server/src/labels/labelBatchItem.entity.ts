@@ -19,8 +19,9 @@ export class LabelBatchItem {
   @Ref('Parcel')
   parcelId!: string;
 
-  @OneOf(['waiting', 'priced', 'none', 'bought', 'refused', 'unanswered'], { default: 'waiting' })
-  state!: 'waiting' | 'priced' | 'none' | 'bought' | 'refused' | 'unanswered';
+  /** How far it came; once its label was asked for, what became of it tells the label. */
+  @OneOf(['waiting', 'priced', 'none', 'asked', 'refused'], { default: 'waiting' })
+  state!: 'waiting' | 'priced' | 'none' | 'asked' | 'refused';
 
   /** What is to be bought, as it was offered. */
   @Json({ nullable: true })

@@ -15,6 +15,7 @@ import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { RatingService } from '../rating/rating.module.js';
+import { ElsewhereLabels } from './elsewhere.service.js';
 import { Labels } from './labels.service.js';
 import { Voiding } from './voiding.service.js';
 
@@ -29,6 +30,7 @@ export class LabelsController {
     private readonly rating: RatingService,
     private readonly labels: Labels,
     private readonly voiding: Voiding,
+    private readonly elsewheres: ElsewhereLabels,
     private readonly printing: PrintingService,
   ) {}
 
@@ -67,7 +69,7 @@ export class LabelsController {
   @Takes({ body: ElsewhereLabel })
   @Answers(LabelView)
   elsewhere(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
-    return this.labels.elsewhere(parse(ParcelNo, no), parse(ElsewhereLabel, body), by(me));
+    return this.elsewheres.type(parse(ParcelNo, no), parse(ElsewhereLabel, body), by(me));
   }
 
   /** Decides on a purchase that nobody can prove. */

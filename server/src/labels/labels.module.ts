@@ -14,6 +14,7 @@ import { BatchesController } from './batches.controller.js';
 import { Batches } from './batches.service.js';
 import { ClaimsController } from './claims.controller.js';
 import { Claims } from './claims.service.js';
+import { ElsewhereLabels } from './elsewhere.service.js';
 import { Label } from './label.entity.js';
 import { LabelBatch } from './labelBatch.entity.js';
 import { LabelBatchItem } from './labelBatchItem.entity.js';
@@ -41,7 +42,7 @@ export { Labels } from './labels.service.js';
     BenchesModule,
   ],
   controllers: [LabelsController, ClaimsController, BatchesController],
-  providers: [Labels, Purchases, Voiding, Claims, Strays, Batches],
+  providers: [Labels, Purchases, Voiding, Claims, Strays, Batches, ElsewhereLabels],
   exports: [Labels],
 })
 export class LabelsModule {}

@@ -1,11 +1,4 @@
-import type {
-  BuyLabel,
-  CarrierBought,
-  CarrierBuy,
-  DecideLabel,
-  ElsewhereLabel,
-  LabelView,
-} from '@auk/contract';
+import type { BuyLabel, CarrierBought, CarrierBuy, DecideLabel, LabelView } from '@auk/contract';
 import {
   type AskedAndTold,
   contradiction,
@@ -23,7 +16,6 @@ import { PrintQueue } from '../benches/benches.module.js';
 import type { Carrier } from '../carriers/carriers.module.js';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, fromJson, isDuplicate, type Tx } from '../database/db.js';
-import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
@@ -87,7 +79,6 @@ export class Labels {
     private readonly carriers: CarrierRegistry,
     private readonly prints: PrintQueue,
     private readonly claims: Claims,
-    private readonly house: HouseService,
   ) {
     purchases.recover(ROUND, STUCK, (id, lease, doer) => this.recoverOne(id, lease, doer));
   }
@@ -110,7 +101,15 @@ export class Labels {
     if (!carrier) throw new NotHere(`The carrier ${wish.carrier}`, 'Ask for the prices again.');
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
-    const request = await this.rating.purchase(parcel, wish, doer.at, batch?.ground);
+    let request: CarrierBuy;
+    try {
+      request = await this.rating.purchase(parcel, wish, doer.at, batch?.ground);
+    } catch (error) {
+      // What may not be bought any more may have been bought under this key before.
+      const known = await labelByKeyOrParcel(this.db, wish.key, parcel.id);
+      if (known?.id === wish.key && known.parcelId === parcel.id) return { parcelId: parcel.id, lease: null };
+      throw error;
+    }
     try {
       return await this.db.tx(doer, async tx => {
         await lockOrders(tx, [parcel.orderId]);
@@ -137,69 +136,13 @@ export class Labels {
     }
   }
 
-  /** A label that was bought somewhere else: its number is typed in, and the parcel leaves with that carrier. */
-  async elsewhere(no: number, wish: ElsewhereLabel, doer: Doer): Promise<LabelView> {
-    const parcel = await this.parcels.parcel(this.db, no);
-    if (!parcel) throw new NotHere(`The parcel PA-${no}`);
-    const carrier = await this.carriers.get(wish.carrier);
-    if (!carrier) throw new NotHere(`The carrier ${wish.carrier}`, 'Connect it under Setup > Carriers.');
-    if (!parcel.closedAt)
-      throw new Forbidden(`PA-${no} is not closed yet.`, 'Pack it, choose a box and give its weight first.');
-    await this.db.tx(doer, async tx => {
-      await lockOrders(tx, [parcel.orderId]);
-      await lockParcel(tx, parcel.id);
-      const known = await labelByKeyOrParcel(tx, wish.key, parcel.id);
-      if (known?.id === wish.key) return;
-      if (known && labelHolds(known.state))
-        throw new TooLate(`PA-${no} has a label already.`, 'Void it first, or look at the parcel again.');
-      await this.held.refuse(tx, parcel.orderId, no);
-      const other = await parcelWithTracking(tx, wish.key, `${carrier.code} ${wish.tracking}`);
-      if (other)
-        throw new Forbidden(
-          `${wish.tracking} is the number of PA-${other.no}.`,
-          'Type the number that stands on this label.',
-        );
-      const { currency } = await this.house.warehouse(tx);
-      const { key: id, service, tracking, minor } = wish;
-      await tx.insert(Label, [
-        {
-          id,
-          parcelId: parcel.id,
-          state: 'bought',
-          carrier: carrier.code,
-          carrierName: carrier.name,
-          service: 'elsewhere',
-          serviceName: service,
-          minor,
-          chargedMinor: minor,
-          currency,
-          request: '{}',
-          arrives: parcel.promised ?? (await this.house.today(tx, tx.at)),
-          tracking,
-          routing: '',
-          personId: tx.personId,
-          intendedAt: tx.at,
-          askedAt: tx.at,
-          answeredAt: tx.at,
-          elsewhere: true,
-        },
-      ]);
-      await this.leave(tx, { ...parcel, parcelId: parcel.id, carrier: carrier.code });
-      const says = `Label bought elsewhere: ${carrier.name}, ${service}, ${tracking}.`;
-      await toHistory(tx, [event(tx, parcel.orderId, 'labelled', says)]);
-      await refreshStages(tx, [parcel.orderId]);
-      await tx.tell('parcels', parcel.id);
-    });
-    return (await this.parcels.label(parcel.id))!;
-  }
-
   /** Labels arrive on other days than was told when they were bought. */
   async arriveOn(tx: Tx, labels: readonly { id: string; arrives: string }[]): Promise<void> {
     for (const { id, arrives } of labels) await tx.of(Label).update(id, { arrives });
   }
 
   /** The parcel, and its order, leave with the carrier's next departure. */
-  private async leave(tx: Tx, row: { parcelId: string; orderId: string; carrier: string }): Promise<void> {
+  async leave(tx: Tx, row: { parcelId: string; orderId: string; carrier: string }): Promise<void> {
     const departure = nextDeparture(await this.planner.open(tx, tx.at), row.carrier, tx.at.toISOString());
     await this.written.plan(tx, [row.parcelId], departure?.id ?? null);
     if (departure) await leaveWith(tx, [row.orderId], departure.id);

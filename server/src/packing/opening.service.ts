@@ -16,6 +16,7 @@ import { Benches } from '../benches/benches.module.js';
 import { Measures } from '../catalog/catalog.module.js';
 import type { Sql } from '../database/db.js';
 import { Boxes, CatalogService, type Product, pieceOf } from '../products/products.module.js';
+import { chosenFor } from '../records/records.module.js';
 import { linesToPack, packerNotes } from './packing.queries.js';
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
@@ -34,7 +35,8 @@ export class Opening {
     const { parcelCostMinor, ...chosen } = await this.kinds.choices(sql);
     const choices = { ...chosen, ...(await this.benches.choices(sql, device)) };
     const notes = await packerNotes(sql, order.id);
-    const { lines, proposed } = asPlanned(boxes, found, { ...chosen, parcelCostMinor, preferred });
+    const wanted = (await chosenFor(sql, order.id))?.boxes ?? [];
+    const { lines, proposed } = asPlanned(boxes, found, { ...chosen, parcelCostMinor, preferred, wanted });
     return openPack({
       orderNo: `OR-${order.no}`,
       lines,
@@ -74,18 +76,23 @@ interface Proposing {
   padding: number;
   parcelCostMinor: number;
   preferred: readonly string[];
+  /** The boxes that were chosen with the order's service, one for each parcel. */
+  wanted: readonly string[];
 }
 
 /**
  * The boxes for an order, one for each parcel, and the lines in the order in which they go in; as they came while a size is not known.
- * The one box that its products prefer comes first when all of it goes in, or nobody can tell; else the cheapest plan.
+ * Boxes that a person chose with the service come first; then the one box that its products prefer, when all of it goes in or nobody can
+ * tell; else the cheapest plan.
  */
 function asPlanned(
   boxes: readonly Box[],
   lines: PackLine[],
-  { padding, parcelCostMinor, preferred }: Proposing,
+  { padding, parcelCostMinor, preferred, wanted }: Proposing,
 ): { lines: PackLine[]; proposed: string[] } {
-  const own = preferred.length === 1 ? boxes.find(b => b.code === preferred[0]) : undefined;
+  const known = wanted.filter(w => boxes.some(b => b.code === w));
+  const one = known.length === 1 ? known : preferred;
+  const own = one.length === 1 ? boxes.find(b => b.code === one[0]) : undefined;
   const pieces: Piece[] = [];
   for (const l of lines) {
     if (!l.piece?.size) return { lines, proposed: own ? [own.code] : [] };
@@ -101,7 +108,7 @@ function asPlanned(
   return {
     // What may be left out comes last.
     lines: [...lines].sort((a, b) => Number(a.optional) - Number(b.optional) || at(a) - at(b)),
-    proposed: parcels.map(p => p.box.code),
+    proposed: known.length > 1 ? known : parcels.map(p => p.box.code),
   };
 }
 

@@ -69,7 +69,18 @@ export class Compare {
       paidMinor: row.shippingMinor,
       paidCurrency: row.currency,
     };
-    return { going, parcel: { box: row.boxName, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
+    return {
+      going,
+      parcel: {
+        box: row.boxName,
+        boxCode: row.boxCode,
+        boxMinor: 0,
+        size,
+        weightMg,
+        contents: [],
+        placed: [],
+      },
+    };
   }
 
   private quoted(ground: PriceGround, about: Extract<CompareAsk['about'], { kind: 'quote' }>) {
@@ -84,7 +95,10 @@ export class Compare {
       paidMinor: 0,
       paidCurrency: ground.house,
     };
-    return { going, parcel: { box: null, boxMinor: 0, size, weightMg, contents: [], placed: [] } };
+    return {
+      going,
+      parcel: { box: null, boxCode: null, boxMinor: 0, size, weightMg, contents: [], placed: [] },
+    };
   }
 
   private async ofOrder(ground: PriceGround, id: string, options: ServiceOptions): Promise<CompareView> {

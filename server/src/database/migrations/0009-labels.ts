@@ -31,7 +31,7 @@ export const LABELS = [
   'ALTER TABLE label ADD INDEX IF NOT EXISTS byCheckAt (checkAt)',
   `CREATE TABLE IF NOT EXISTS labelBatch (id UUID NOT NULL PRIMARY KEY, state ENUM('pricing','priced','buying','done','stopped') NOT NULL, at DATETIME(3) NOT NULL, personId UUID NULL, INDEX (at))`,
   `CREATE TABLE IF NOT EXISTS labelBatchItem (id UUID NOT NULL PRIMARY KEY, batchId UUID NOT NULL REFERENCES labelBatch (id), seq INT NOT NULL, parcelId UUID NOT NULL REFERENCES parcel (id),
-     state ENUM('waiting','priced','none','bought','refused','unanswered') NOT NULL DEFAULT 'waiting', offer JSON NULL, minor BIGINT NULL, why VARCHAR(300) NULL, UNIQUE (batchId, seq), UNIQUE (batchId, parcelId), INDEX (parcelId))`,
+     state ENUM('waiting','priced','none','asked','refused') NOT NULL DEFAULT 'waiting', offer JSON NULL, minor BIGINT NULL, why VARCHAR(300) NULL, UNIQUE (batchId, seq), UNIQUE (batchId, parcelId), INDEX (parcelId))`,
   `CREATE TABLE IF NOT EXISTS refundClaim (id UUID NOT NULL PRIMARY KEY, labelId UUID NOT NULL REFERENCES label (id), kind ENUM('stray','price') NOT NULL, minor BIGINT NOT NULL, currency CHAR(3) NOT NULL,
      state ENUM('open','settled','given up') NOT NULL DEFAULT 'open', why VARCHAR(300) NOT NULL, tracking VARCHAR(40) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NULL, at DATETIME(3) NOT NULL, closedAt DATETIME(3) NULL,
      personId UUID NULL, UNIQUE (labelId, kind), INDEX (state))`,

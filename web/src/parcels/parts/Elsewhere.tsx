@@ -6,6 +6,7 @@ import { v7 } from 'uuid';
 import { carriersQuery } from '../../carriers/api.js';
 import { Ask } from '../../parts/ask.js';
 import { Choice } from '../../parts/Choice.js';
+import { DayField } from '../../parts/DayField.js';
 import { Line } from '../../parts/Line.js';
 import { useCurrency } from '../../setup/useCurrency.js';
 import { typeElsewhere } from '../api.js';
@@ -21,15 +22,22 @@ export function Elsewhere({ parcel: p, done, leave }: Props) {
   const currency = useCurrency();
   const carriers = useQuery(carriersQuery);
   const [key] = useState(() => v7());
-  const [typed, setTyped] = useState({ carrier: '', service: '', tracking: '', price: '' });
+  const [typed, setTyped] = useState({
+    carrier: '',
+    service: '',
+    tracking: '',
+    price: '',
+    arrives: p.promised,
+  });
   const set = (change: Partial<typeof typed>) => setTyped({ ...typed, ...change });
   const carrier = typed.carrier || carriers.data?.[0]?.code || '';
   const price = parseAmount(typed.price || '0', currency);
-  const { service, tracking } = typed;
+  const { service, tracking, arrives } = typed;
   const read = ElsewhereLabel.safeParse({
     carrier,
     service,
     tracking,
+    arrives,
     key,
     minor: price.ok ? price.value : -1,
   });
@@ -59,6 +67,7 @@ export function Elsewhere({ parcel: p, done, leave }: Props) {
         wrong={typed.price !== '' && !price.ok ? price.problem : null}
         onType={t => set({ price: t })}
       />
+      <DayField label="Arrives" value={arrives} onChange={day => set({ arrives: day })} />
     </Ask>
   );
 }

@@ -116,7 +116,11 @@ function Take({
   const choose = useMutation({
     mutationFn: (free: boolean) => {
       const { carrier, service, name, account } = row;
-      return chooseService(view.order!.id, free ? null : { carrier, account: account.number, service, name });
+      const boxes = row.parcels.flatMap(p => view.parcels[p.parcel]!.boxCode ?? []);
+      return chooseService(
+        view.order!.id,
+        free ? null : { carrier, account: account.number, service, name, boxes },
+      );
     },
     onSuccess: (_, free) => {
       say(free ? 'The bench chooses again.' : `${row.name} is chosen for ${view.title}.`);

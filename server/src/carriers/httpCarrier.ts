@@ -1,0 +1,26 @@
+import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote, CarrierVoided } from '@auk/contract';
+import type { Asked, Carrier, CarrierAddress } from './carrier.js';
+
+/** A carrier that was asked to sell has done so, or never will, after this long. */
+const LONGEST_MS = 30_000;
+
+/** What all carriers share that are asked over HTTP. */
+export abstract class HttpCarrier implements Carrier {
+  readonly longestMs = LONGEST_MS;
+
+  constructor(protected readonly at: CarrierAddress) {}
+
+  get code(): string {
+    return this.at.code;
+  }
+
+  get name(): string {
+    return this.at.name;
+  }
+
+  abstract readonly keyed: boolean;
+  abstract quote(parcel: CarrierParcel): Promise<Asked<CarrierQuote[]>>;
+  abstract buy(order: CarrierBuy): Promise<Asked<CarrierBought>>;
+  abstract takeBack(key: string): Promise<Asked<CarrierVoided>>;
+  abstract find(key: string): Promise<Asked<CarrierBought | null>>;
+}
