@@ -1,14 +1,18 @@
 import { BuyLabel, LabelView, OffersView, wishOf } from '@auk/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import { v7 } from 'uuid';
 import { wordsOf } from '../api.js';
 import { playTone } from '../scans/sounds.js';
 import { buyLabel, offersQuery } from './api.js';
 
+const OFFERED = 5;
+
 /** What the bench needs for the label of a closed parcel. */
 export interface LabelDesk {
+  /** The best services, as many as are seen without scrolling; of `more` nothing is said here, and none of them is bought unseen. */
   offers: OffersView | undefined;
+  more: number;
   label: LabelView | null;
   busy: boolean;
   problem: { says: string; cure: string } | null;
@@ -29,6 +33,8 @@ export function useLabelDesk(
 ): LabelDesk {
   const wants = closed && label?.state !== 'bought';
   const offers = useQuery({ ...offersQuery(parcelNo), enabled: wants });
+  const all = wants ? offers.data : undefined;
+  const shown = useMemo(() => all && { ...all, offers: all.offers.slice(0, OFFERED) }, [all]);
   const keys = useRef(new Map<string, string>());
   const buying = useMutation({
     mutationFn: ({ parcel, ...wish }: BuyLabel & { parcel: string }) => buyLabel(parcel, wish),
@@ -42,7 +48,7 @@ export function useLabelDesk(
     retry: (failures, error) => error.name === 'Unreached' && failures < 5,
   });
   const buy = (index: number) => {
-    const offer = wants ? offers.data?.offers[index] : undefined;
+    const offer = shown?.offers[index];
     if (!offer || buying.isPending) return;
     const choice = `${parcelNo} ${offer.carrier} ${offer.account.number} ${offer.quoteId}`;
     const key = keys.current.get(choice) ?? v7();
@@ -58,7 +64,8 @@ export function useLabelDesk(
   const own = buying.variables?.parcel === parcelNo;
   const error = (own ? buying.error : null) ?? offers.error;
   return {
-    offers: wants ? offers.data : undefined,
+    offers: shown,
+    more: (all?.offers.length ?? 0) - (shown?.offers.length ?? 0),
     label: own && buying.data?.state === 'bought' ? buying.data : label,
     busy: buying.isPending || (wants && offers.isFetching),
     problem: error ? wordsOf(error) : null,

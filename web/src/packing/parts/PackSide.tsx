@@ -131,6 +131,9 @@ function Offers({ desk, parcelNo }: { desk: LabelDesk; parcelNo: string }) {
           {s.carrierName}: {s.why}
         </p>
       ))}
+      {desk.more > 0 && (
+        <p className={textCss.quiet}>{count(desk.more, 'more service')} at the desk, under Parcels.</p>
+      )}
       {offers.offers.length === 0 && <p>No service takes this parcel. Ask the lead.</p>}
     </>
   );
@@ -152,7 +155,9 @@ function Offer({
   busy: boolean;
 }) {
   const gap = paid === null || o.houseMinor === null ? null : paid - o.houseMinor;
-  const extras = o.charges.slice(1).map(c => `${c.name} ${formatMoney(c.minor, o.currency)}`);
+  // What the price is made of stands with the first; with all of them the bench would have to scroll.
+  const extras =
+    index === 0 ? o.charges.slice(1).map(c => `${c.name} ${formatMoney(c.minor, o.currency)}`) : [];
   return (
     <ButtonBase
       data-part="offer"
@@ -163,13 +168,13 @@ function Offer({
       <kbd>Alt {index + 1}</kbd>
       <span>
         <b>{o.name}</b>
-        {o.account.number !== '' && <small> {o.account.name}</small>}
         {o.chosen && <small> ★ chosen for the order</small>}
         <br />
         <small>
           {o.keeps ? '✓' : '✕ too late,'} {day(o.arrives)}
-          {o.departure ? `, leaves ${clock(o.departure.cutOff)}` : ''}
-          {o.billable.why !== 'weight' && `, as ${o.billable.says} by volume`}
+          {o.account.number !== '' && `, ${o.account.name}`}
+          {index === 0 && o.departure ? `, leaves ${clock(o.departure.cutOff)}` : ''}
+          {index === 0 && o.billable.why !== 'weight' && `, as ${o.billable.says} by volume`}
           {extras.length > 0 && `, with ${extras.join(', ')}`}
         </small>
       </span>
