@@ -12,6 +12,7 @@ export interface FactSpec {
 
 /** The facts of a product beyond name, stage, weight and size. One list serves pages, files and the server's check. */
 export const PRODUCT_FACTS: readonly FactSpec[] = [
+  { key: 'category', words: 'category', kind: 'text', most: 40, headings: ['category', 'group'] },
   { key: 'fragile', words: 'fragile', kind: 'flag', headings: ['fragile'] },
   { key: 'upright', words: 'this side up', kind: 'flag', headings: ['thissideup', 'upright'] },
   { key: 'foldable', words: 'may be folded', kind: 'flag', headings: ['foldable', 'maybefolded'] },
@@ -62,6 +63,22 @@ export const PRODUCT_FACTS: readonly FactSpec[] = [
     kind: 'text',
     most: 2,
     headings: ['countryoforigin', 'origin'],
+  },
+  {
+    key: 'customsWords',
+    words: 'words for customs',
+    kind: 'text',
+    most: 60,
+    headings: ['wordsforcustoms', 'customsdescription'],
+  },
+  { key: 'unNumber', words: 'UN number', kind: 'text', most: 7, headings: ['unnumber'] },
+  { key: 'hazardClass', words: 'hazard class', kind: 'text', most: 8, headings: ['hazardclass'] },
+  {
+    key: 'hazardName',
+    words: 'proper shipping name',
+    kind: 'text',
+    most: 80,
+    headings: ['propershippingname', 'hazardname'],
   },
   {
     key: 'service',

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { type Address, checkAddress, emptyAddress, LABEL_LINE, labelLines } from './address.js';
+import {
+  type Address,
+  addressLines,
+  checkAddress,
+  countryName,
+  emptyAddress,
+  isLatin,
+  isLatinAddress,
+  LABEL_LINE,
+  labelLines,
+} from './address.js';
 
 const tables = {
   isCountry: (c: string) => ['US', 'NL', 'CA'].includes(c),
@@ -67,4 +77,23 @@ test('every reason names its field, its sentence and its cure, each code and fie
         expect([r.says.length > 8, r.cure.length > 5, r.subject in a]).toEqual([true, true, true]);
     }),
   );
+});
+
+test('the country stands last on paper, by name, unless it is the one the paper is made in', () => {
+  const to = { ...good, country: 'NL', postcode: '1011 AB', city: 'Amsterdam', region: '' };
+  expect(addressLines(to).at(-1)).toBe('NETHERLANDS');
+  expect(addressLines(to, 'NL').at(-1)).toContain('Amsterdam');
+  expect(addressLines(to, 'US').at(-1)).toBe('NETHERLANDS');
+  expect(countryName('CA')).toBe('Canada');
+  expect(countryName('XY')).toBe('XY');
+  expect(countryName('nowhere')).toBe('nowhere');
+});
+
+test('Latin letters have accents and stand beside any digits and signs; other scripts are none', () => {
+  for (const text of ['Łódź 4/7', 'São Paulo', 'Đà Nẵng', '№ 5, “x”', ''])
+    expect(isLatin(text), text).toBe(true);
+  for (const text of ['Москва', '北京市', 'فاطمة', 'Αθήνα', 'Ivanов'])
+    expect(isLatin(text), text).toBe(false);
+  expect(isLatinAddress(good)).toBe(true);
+  expect(isLatinAddress({ ...good, city: '서울' })).toBe(false);
 });

@@ -133,9 +133,32 @@ const stop = (code: StopReason['code'], subject: string, says: string, cure: str
   cure,
 });
 
-/** Lines of an address as they stand on paper. */
-export function addressLines(a: Address): string[] {
+const COUNTRIES = new Intl.DisplayNames(['en'], { type: 'region', fallback: 'code' });
+
+/** The name of a country (ISO 3166-1 alpha-2) in English; the code itself where there is none. Example: `countryName('NL')` is `'Netherlands'`. */
+export const countryName = (country: string): string =>
+  /^[A-Z]{2}$/.test(country) ? (COUNTRIES.of(country) ?? country) : country;
+
+/**
+ * Lines of an address as they stand on paper. The country stands last, by name and in capitals, unless it is the one that the paper is
+ * made in (`home`): that is how posts of all countries want it.
+ */
+export function addressLines(a: Address, home = ''): string[] {
   const last =
     a.country === 'US' ? `${a.city}, ${a.region} ${a.postcode}` : `${a.postcode} ${a.city} ${a.region}`;
-  return [a.name, a.company, a.line1, a.line2, last, a.country === 'US' ? '' : a.country].filter(Boolean);
+  const country = a.country === home ? '' : countryName(a.country).toUpperCase();
+  return [a.name, a.company, a.line1, a.line2, last, country].filter(Boolean);
 }
+
+/** The line by which a parcel's address names the pick-up point that it goes to. */
+export const pointLine = (pickUpPoint: string): string => `Pick-up point: ${pickUpPoint}`;
+
+/** The fields of an address that a label prints in letters of its own script; postcode, country and telephone are Latin everywhere. */
+export const LETTERED = ['name', 'company', 'line1', 'line2', 'city', 'region'] as const;
+
+/** True when a text has Latin letters alone, accents included, with digits and signs as they are. Example: `isLatin('Łódź 4')` is true. */
+export const isLatin = (text: string): boolean =>
+  /^[\p{Script=Latin}\p{Script=Common}\p{Script=Inherited}]*$/u.test(text);
+
+/** True when all of an address that is printed is in Latin letters. */
+export const isLatinAddress = (a: Address): boolean => LETTERED.every(f => isLatin(a[f]));

@@ -1,4 +1,4 @@
-import { type Address, type AddressTables, checkAddress } from './address.js';
+import { type Address, type AddressTables, checkAddress, isLatinAddress } from './address.js';
 
 /** Why an order is Stopped. Each code has one sentence and one cure. */
 export const STOP_CODES = [
@@ -11,6 +11,7 @@ export const STOP_CODES = [
   'incomplete-address',
   'long-address',
   'no-phone',
+  'not-latin',
   'no-customs',
   'unpaid',
   'duplicate',
@@ -27,14 +28,14 @@ export interface StopReason {
   cure: string;
 }
 
-/** What the check needs to know of a line's product. `customs` tells whether it has what a declaration asks. */
+/** What the check needs to know of a line's product. `customsLacks` names what a declaration would ask for and it does not have. */
 export interface CheckedProduct {
   id: string;
   sku: string;
   name: string;
   stage: 'Unproven' | 'Live' | 'Retired';
   scannable: boolean;
-  customs: boolean;
+  customsLacks: readonly string[];
 }
 
 /** One line as the check sees it. `parts` is null when a recipe could not be broken down. */
@@ -73,6 +74,8 @@ export interface CheckedOrder {
   differences: OpenDifference[];
   /** Lets orders with products that have nothing to scan through, to be mended on the way. */
   letUncodedThrough: boolean;
+  /** The carriers that it is planned with take Latin letters only, and nobody has given its address in them. */
+  latinWanted: boolean;
 }
 
 /** Finds every reason that stops an order, each once. */
@@ -96,6 +99,13 @@ export function checkOrder(order: CheckedOrder, tables: AddressTables): StopReas
       subject: order.payment,
       says: `The order is ${order.payment}.`,
       cure: 'Wait for the payment, or cancel it.',
+    });
+  if (order.latinWanted && !isLatinAddress(order.shipTo))
+    reasons.push({
+      code: 'not-latin',
+      subject: 'address',
+      says: 'The carriers that orders are planned with take addresses in Latin letters only.',
+      cure: 'Give the address in Latin letters.',
     });
   const seen = new Set<string>();
   return reasons.filter(r => !seen.has(`${r.code}\n${r.subject}`) && seen.add(`${r.code}\n${r.subject}`));
@@ -141,13 +151,15 @@ function checkProduct(p: CheckedProduct, parts: CheckedProduct[], order: Checked
       says: `${p.name} has nothing to scan.`,
       cure: 'Give it a code.',
     });
-  if (order.shipTo.country !== order.home && !p.customs && parts.includes(p))
+  if (order.shipTo.country !== order.home && p.customsLacks.length > 0 && parts.includes(p)) {
+    const lacks = p.customsLacks.join(', ');
     reasons.push({
       code: 'no-customs',
       subject: p.sku,
-      says: `${p.name} has no customs code and origin, and the parcel goes to ${order.shipTo.country}.`,
-      cure: 'Add its customs code and origin.',
+      says: `${p.name} goes to ${order.shipTo.country}, and for customs it lacks: ${lacks}.`,
+      cure: `Add its ${lacks}.`,
     });
+  }
   return reasons;
 }
 

@@ -63,7 +63,7 @@ test('every set of facts has a stage, and only all units away is Departed', () =
   );
 });
 
-const good = { id: '1', sku: 'S', name: 'Smoker', stage: 'Live' as const, scannable: true, customs: true };
+const good = { id: '1', sku: 'S', name: 'Smoker', stage: 'Live' as const, scannable: true, customsLacks: [] };
 const order = (more: Partial<CheckedOrder> = {}): CheckedOrder => ({
   payment: 'paid',
   shipTo: {
@@ -81,6 +81,7 @@ const order = (more: Partial<CheckedOrder> = {}): CheckedOrder => ({
   suspicions: [],
   differences: [],
   letUncodedThrough: false,
+  latinWanted: false,
   lines: [{ channelName: 'Web store', channelSku: 'W', title: 'T', product: good, parts: [good] }],
   ...more,
 });
@@ -127,8 +128,15 @@ test('each fault is one reason with a cure', () => {
   expect(checkOrder(order({ payment: 'unpaid' }), tables)[0]!.cure).not.toBe('');
 });
 
+test('an address in other letters stops the order only where Latin ones are wanted', () => {
+  const greek = { ...order().shipTo, name: 'Μαρία Παππά', city: 'Αθήνα' };
+  expect(codes(order({ shipTo: greek }))).toEqual([]);
+  expect(codes(order({ shipTo: greek, latinWanted: true }))).toEqual(['not-latin']);
+  expect(codes(order({ latinWanted: true }))).toEqual([]);
+});
+
 test('a parcel abroad wants a telephone and customs facts; at home it does not', () => {
-  const bare = { ...good, customs: false };
+  const bare = { ...good, customsLacks: ['customs code'] };
   const lines = [{ channelName: 'Web store', channelSku: 'W', title: 'T', product: bare, parts: [bare] }];
   const abroad = { ...order().shipTo, country: 'NL', region: '' };
   expect(codes(order({ lines }))).toEqual([]);

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import { addBusinessDays } from '../departures/businessDays.js';
 import { MG } from '../units/units.js';
 import { rankOffers } from './offers.js';
-import { billableWeight, type RatedParcel, rate } from './rate.js';
+import { billableWeight, billedAs, isByVolume, type RatedParcel, rate } from './rate.js';
 import { lengthPlusGirth, type RateSheet } from './rateSheet.js';
 import { readRateSheet } from './readRateSheet.js';
 import { reachOf } from './zones.js';
@@ -70,6 +70,15 @@ test('billable weight is the greater of actual and dimensional, rounded up to th
   expect(billableWeight(metric, half, { value: 5000, unit: 'cm/kg' }).says).toBe('12 kg');
   expect(billableWeight(metric, half, null).says).toBe('2 kg');
   expect(lengthPlusGirth({ length: 2540, width: 5080, height: 2540 })).toBe(5080 + 4 * 2540);
+});
+
+test('words that are kept with a label tell whether it was paid by size', () => {
+  const words = (['volume', 'cubic', 'weight'] as const).map(why =>
+    billedAs({ says: why === 'cubic' ? '0.3 cu ft' : '13 lb', why }),
+  );
+  expect(words).toEqual(['13 lb by volume', '0.3 cu ft', '13 lb']);
+  expect(words.map(isByVolume)).toEqual([true, true, false]);
+  expect(isByVolume('by agreement')).toBe(false);
 });
 
 test('charges are itemised in the order of the sheet, and fuel is a share of all of them', () => {

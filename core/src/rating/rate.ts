@@ -28,6 +28,13 @@ export interface Billable {
   why: 'weight' | 'volume' | 'cubic';
 }
 
+/** What was paid for, in words that are kept with a label. Example: `117 lb by volume`, `0.3 cu ft`, `2 lb`. */
+export const billedAs = ({ says, why }: Pick<Billable, 'says' | 'why'>): string =>
+  why === 'volume' ? `${says} by volume` : says;
+
+/** Whether such words tell that a parcel was paid by its size. */
+export const isByVolume = (words: string): boolean => /( by volume| cu ft)$/.test(words);
+
 /** What a service costs for one parcel: the charges sum to exactly `minor`. `days` are business days on the way. */
 export interface Rated {
   service: string;
