@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { Device } from './scans.js';
 
 /** Kinds of paper, each of which a bench may print on a printer of its own. */
-export const PAPER_KINDS = ['label', 'slip', 'invoice'] as const;
-export const PaperKind = z.enum(PAPER_KINDS);
+export const PRINTED_KINDS = ['label', 'slip', 'invoice', 'customs'] as const;
+export const PaperKind = z.enum(PRINTED_KINDS);
 export type PaperKind = z.infer<typeof PaperKind>;
 
 /** A printer, with how many papers wait for it and why the first of them does. */

@@ -37,11 +37,26 @@ export const FIRST_PACKING_CHOICES: PackingChoices = {
   tolerancePpm: NO_CHOICES.tolerancePpm,
 };
 
+/** What a product of a category counts as while it has no size or weight of its own; the empty category is every other. */
+export const Guess = z.object({
+  category: z.string().trim().max(40),
+  length: Side,
+  width: Side,
+  height: Side,
+  weightMg: z.number().int().min(1).max(1_000_000_000),
+});
+export type Guess = z.infer<typeof Guess>;
+export const Guesses = z.object({ guesses: z.array(Guess).max(200) });
+
+/** A small thing: what counts while nobody has said what to guess. */
+export const FIRST_GUESS: Guess = { category: '', length: 1524, width: 1016, height: 508, weightMg: 226_796 };
+
 /** The boxes of the house, those first that are preferred, the currency of their prices, and how they are proposed. */
 export const BoxesView = z.object({
   boxes: z.array(BoxRow),
   currency: z.string(),
   choices: PackingChoices,
+  guesses: z.array(Guess),
 });
 export type BoxesView = z.infer<typeof BoxesView>;
 

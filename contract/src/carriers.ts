@@ -1,3 +1,4 @@
+import { TRACK_KINDS } from '@auk/core';
 import { z } from 'zod';
 
 /** What may be asked of a service beside carrying; money in minor units of the account's currency. */
@@ -8,6 +9,8 @@ export const ServiceOptions = z.object({
   toPoint: z.boolean().optional(),
   cashMinor: z.number().int().min(0).max(1e9).optional(),
   valueMinor: z.number().int().min(0).max(1e9).optional(),
+  /** Each parcel is declared at what the products in it are worth to the house; carriers are told the amount. */
+  insured: z.boolean().optional(),
 });
 export type ServiceOptions = z.infer<typeof ServiceOptions>;
 
@@ -92,12 +95,60 @@ export type CarrierVoid = z.infer<typeof CarrierVoid>;
 export const CarrierVoided = z.object({ key: z.string(), refundMinor: z.number().int().min(0) });
 export type CarrierVoided = z.infer<typeof CarrierVoided>;
 
+/** What carriers tell of a parcel on its way. The words are ours; each adapter translates its carrier's. */
+export const TrackedEvent = z.object({
+  /** The carrier's own name for the event: the same again is the same. */
+  id: z.string().min(1).max(60),
+  at: z.iso.datetime(),
+  kind: z.enum(TRACK_KINDS),
+  says: z.string().max(200),
+  place: z.string().max(80),
+});
+export type TrackedEvent = z.infer<typeof TrackedEvent>;
+
+/** All that a carrier knows of one parcel; `expected` is the day on which it means to deliver it now. */
+export const CarrierTracked = z.object({
+  tracking: z.string().min(5).max(40),
+  expected: z.iso.date().nullable(),
+  events: z.array(TrackedEvent).max(200),
+});
+export type CarrierTracked = z.infer<typeof CarrierTracked>;
+
+/** A collection that is booked; asking twice with one key books it once. Times are UTC. */
+export const CarrierCollect = z.object({
+  key: z.string().min(1),
+  account: z.string().default(''),
+  postcode: z.string(),
+  country: z.string(),
+  readyBy: z.iso.datetime(),
+  parcels: z.number().int().min(0),
+  weightMg: z.number().int().min(0),
+});
+export type CarrierCollect = z.infer<typeof CarrierCollect>;
+export const CarrierCollected = z.object({ key: z.string(), reference: z.string().min(1).max(40) });
+export type CarrierCollected = z.infer<typeof CarrierCollected>;
+
+/** The end of a day: what was handed over, told to the carrier once under a key. */
+export const CarrierDayEnd = z.object({
+  key: z.string().min(1),
+  at: z.iso.datetime(),
+  trackings: z.array(z.string()).max(5000),
+});
+export type CarrierDayEnd = z.infer<typeof CarrierDayEnd>;
+/** What it says of it: its manifest's number, and numbers that it never sold. */
+export const CarrierManifest = z.object({
+  key: z.string(),
+  manifest: z.string().min(1).max(40),
+  unknown: z.array(z.string()),
+});
+export type CarrierManifest = z.infer<typeof CarrierManifest>;
+
 /** A refusal in the carrier's words. */
 export const CarrierRefused = z.object({ refused: z.string() });
 
 /** How a stand-in is told to misbehave; each counts down its `times`. */
 export const Mischief = z.object({
-  on: z.enum(['quote', 'buy', 'find', 'void', 'pull', 'push']),
+  on: z.enum(['quote', 'buy', 'find', 'void', 'track', 'collect', 'day end', 'pull', 'push']),
   how: z.enum([
     'late',
     'fail after',
@@ -123,6 +174,9 @@ export const Mischief = z.object({
 });
 export type Mischief = z.infer<typeof Mischief>;
 
+/** What a visitor of a stand-in makes happen to a parcel on its way. */
+export const Happens = TrackedEvent.extend({ tracking: z.string() });
+
 /** What a channel is told of a departed parcel. The key makes a repeat harmless. */
 export const ToldTracking = z.object({
   key: z.string(),
@@ -133,6 +187,19 @@ export const ToldTracking = z.object({
 });
 export type ToldTracking = z.infer<typeof ToldTracking>;
 
+/** What a channel is told of a parcel that came back, once all in it was judged. The key makes a repeat harmless. */
+export const ToldReturn = z.object({
+  key: z.string(),
+  channel: z.string(),
+  channelNumber: z.string(),
+  tracking: z.string(),
+  /** What came back, by the line it was sold in; the parts of a bundle one by one. */
+  pieces: z.array(
+    z.object({ channelSku: z.string(), sku: z.string(), quantity: z.number(), resold: z.boolean() }),
+  ),
+});
+export type ToldReturn = z.infer<typeof ToldReturn>;
+
 /** A carrier as Setup shows it. */
 export const CarrierView = z.object({
   code: z.string(),
@@ -140,6 +207,8 @@ export const CarrierView = z.object({
   kind: z.string(),
   address: z.string(),
   inUse: z.boolean(),
+  /** It takes addresses in Latin letters only. */
+  latin: z.boolean(),
   planUpToMg: z.number().nullable(),
   accounts: z.array(
     z.object({
@@ -188,6 +257,7 @@ export const ConnectCarrier = z.object({
   address: z.url().max(200),
   key: z.string().max(200).default(''),
   inUse: z.boolean().default(true),
+  latin: z.boolean().default(false),
   planUpToMg: z.number().int().min(0).max(1e12).nullable().default(null),
 });
 export type ConnectCarrier = z.infer<typeof ConnectCarrier>;

@@ -82,6 +82,7 @@ export const HandoverParcel = z.object({
   scanned: z.boolean(),
   /** Why it must not go, and what to do; null when it may. */
   held: z.string().nullable(),
+  weightMg: z.number().nullable(),
 });
 export type HandoverParcel = z.infer<typeof HandoverParcel>;
 
@@ -95,6 +96,11 @@ export const HandoverView = z.object({
   /** Why it was called off. */
   reason: z.string(),
   parcels: z.array(HandoverParcel),
+  /** What was scanned here and is not expected, with the last that was said of it. */
+  strange: z.array(z.object({ what: z.string(), says: z.string() })),
+  /** What the carrier calls the booked collection, and its list of what was handed over. */
+  bookedAs: z.string().nullable(),
+  manifest: z.string().nullable(),
 });
 export type HandoverView = z.infer<typeof HandoverView>;
 

@@ -11,6 +11,7 @@ import {
 } from '@auk/core';
 import { z } from 'zod';
 import { fromCore, PageQuery, pageOf } from './common.js';
+import { ParcelListRow } from './parcels.js';
 import { judgedOf } from './scans.js';
 
 /** How the order list may be sorted. Each has an index, see docs/orders-list.md. */
@@ -167,6 +168,21 @@ export const DifferenceView = z.object({
 });
 export type DifferenceView = z.infer<typeof DifferenceView>;
 
+/** A parcel as it is seen with its order. */
+export const OrderParcel = ParcelListRow.pick({
+  no: true,
+  state: true,
+  carrier: true,
+  service: true,
+  tracking: true,
+  minor: true,
+  currency: true,
+  departure: true,
+  departureNo: true,
+  track: true,
+  trouble: true,
+});
+
 export const OrderMoney = z.object({
   goodsMinor: z.number(),
   discountMinor: z.number(),
@@ -200,18 +216,9 @@ export const OrderView = z.object({
   stops: z.array(fromCore<StopReason>()),
   differences: z.array(DifferenceView),
   notes: z.array(OrderNoteView),
-  parcels: z.array(
-    z.object({
-      no: z.string(),
-      state: z.string(),
-      carrier: z.string().nullable(),
-      service: z.string().nullable(),
-      tracking: z.string().nullable(),
-      minor: z.number().nullable(),
-      departure: z.string().nullable(),
-      departureNo: z.string().nullable(),
-    }),
-  ),
+  parcels: z.array(OrderParcel),
+  /** What its labels cost together, in the order's currency; null where there is none or a rate is missing. */
+  labelsMinor: z.number().nullable(),
   lists: z.array(z.string()),
   /** Orders that belong to this one: split from it, merged into it, or able to travel with it. */
   related: z.array(

@@ -1,5 +1,8 @@
+import { TRACK_KINDS } from '@auk/core';
 import { z } from 'zod';
 import { Charge } from './carriers.js';
+import { LabelView } from './packing.js';
+import { TroubleView } from './tracking.js';
 
 /** A parcel as the list of parcels shows it. */
 export const ParcelListRow = z.object({
@@ -16,7 +19,11 @@ export const ParcelListRow = z.object({
   weightMg: z.number().nullable(),
   box: z.string().nullable(),
   departure: z.string().nullable(),
+  departureNo: z.string().nullable(),
   why: z.string().nullable(),
+  /** Where it stands by its carrier, and what is wrong with it on its way. */
+  track: z.enum(TRACK_KINDS).nullable(),
+  trouble: TroubleView.nullable(),
 });
 export type ParcelListRow = z.infer<typeof ParcelListRow>;
 
@@ -117,5 +124,9 @@ export const ParcelView = ParcelListRow.extend({
   /** What was bought for it and is no more: refused, or given back and with what. */
   before: z.array(z.object({ state: z.string(), says: z.string() })),
   promised: z.string().nullable(),
+  /** The label for its way back, or what became of the last one. */
+  returnLabel: LabelView.nullable(),
+  /** Papers go with it: it leaves the country, or carries what is hazardous. */
+  papers: z.boolean(),
 });
 export type ParcelView = z.infer<typeof ParcelView>;

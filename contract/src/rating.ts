@@ -1,3 +1,4 @@
+import { billedAs } from '@auk/core';
 import { z } from 'zod';
 import { CarrierQuote, Charge, ServiceOptions } from './carriers.js';
 import { Id } from './common.js';
@@ -15,8 +16,10 @@ export const OfferView = CarrierQuote.extend({
   keeps: z.boolean(),
   cheapest: z.boolean(),
   fastest: z.boolean(),
-  /** A person chose it for the order. */
+  /** A person or a rule chose it for the order. */
   chosen: z.boolean(),
+  /** The products in the parcel prefer it. */
+  preferred: z.boolean(),
 });
 export type OfferView = z.infer<typeof OfferView>;
 
@@ -27,6 +30,8 @@ const Dropped = z.object({ carrierName: z.string(), name: z.string(), why: z.str
 export const OffersView = z.object({
   offers: z.array(OfferView),
   silent: z.array(Silent),
+  /** The rule that chose the service, box or what is asked; null where a person did, or nobody. */
+  chosenBy: z.string().nullable(),
   promised: z.string().nullable(),
   paidMinor: z.number(),
   currency: z.string(),
@@ -65,7 +70,7 @@ export const wishOf = (offer: OfferView): Omit<BuyLabel, 'key' | 'options'> => (
   name: offer.name,
   arrives: offer.arrives,
   zone: offer.zone,
-  billable: offer.billable.says,
+  billable: billedAs(offer.billable),
   charges: offer.charges,
 });
 
@@ -106,6 +111,8 @@ export const ComparedParcel = z.object({
   size: z.object({ length: z.number(), width: z.number(), height: z.number() }),
   weightMg: z.number(),
   contents: Contents,
+  /** What is in it by the products' own values, in house money; null where one of them has none. */
+  worthMinor: z.number().nullable(),
   /** How the pieces lie, in tenths of a millimetre. */
   placed: z.array(
     z.object({
@@ -151,6 +158,8 @@ export const CompareView = z.object({
   order: z.object({ id: z.string(), no: z.string(), chosen: z.string().nullable() }).nullable(),
   parcel: z.string().nullable(),
   to: z.string(),
+  /** What the order itself asks of any service. */
+  asks: ServiceOptions,
   currency: z.string(),
   promised: z.string().nullable(),
   /** What the buyer paid for shipping, in house money; null where no rate is known. */
@@ -183,7 +192,27 @@ export const ChosenService = z.object({
   name: z.string().min(1).max(80),
   /** Codes of the boxes that it was compared with, one for each parcel: the bench proposes them. */
   boxes: z.array(z.string().min(1).max(20)).max(50).default([]),
+  /** What was asked of it beside carrying, in house money. */
+  options: ServiceOptions.default({}),
 });
 export type ChosenService = z.infer<typeof ChosenService>;
 
 export const ChooseService = z.object({ chosen: ChosenService.nullable() });
+
+/** A parcel template: a named service, with its box and what is asked beside carrying. */
+export const ParcelTemplateIn = z.object({
+  id: Id.optional(),
+  name: z.string().trim().min(1, 'is wanted').max(60),
+  carrier: z.string().min(1).max(30),
+  account: z.string().max(40).default(''),
+  service: z.string().min(1).max(40),
+  serviceName: z.string().min(1).max(80),
+  box: z.string().max(20).nullable().default(null),
+  options: ServiceOptions.default({}),
+});
+export type ParcelTemplateIn = z.infer<typeof ParcelTemplateIn>;
+export const ParcelTemplateView = ParcelTemplateIn.extend({ id: z.string(), carrierName: z.string() });
+export type ParcelTemplateView = z.infer<typeof ParcelTemplateView>;
+
+/** Orders that are to leave as a template says. */
+export const UseTemplate = z.object({ ids: z.array(Id).min(1).max(500) });

@@ -26,6 +26,12 @@ export interface DemoProduct {
     optional?: boolean;
     upright?: boolean;
     foldable?: boolean;
+    hazardous?: boolean;
+    customsCode?: string;
+    customsWords?: string;
+    unNumber?: string;
+    hazardClass?: string;
+    hazardName?: string;
   };
 }
 
@@ -493,6 +499,22 @@ const ASKED: Record<string, DemoProduct['facts']> = {
   'SCL-HV': { serials: true, serialForm: 'HS-999999' },
   'KNF-EL-10': { serials: true, warning: 'Its blade must be in the sleeve.' },
   'MIT-STR-10': { warning: 'Its leaflet must go along.' },
+  'MIT-OXA-35': {
+    hazardous: true,
+    customsCode: '291711',
+    customsWords: 'Oxalic acid crystals',
+    unNumber: 'UN 3261',
+    hazardClass: '8',
+    hazardName: 'Corrosive solid, acidic, organic, n.o.s. (oxalic acid)',
+  },
+  'WAX-MTH': {
+    hazardous: true,
+    customsCode: '380891',
+    customsWords: 'Moth crystals',
+    unNumber: 'UN 3077',
+    hazardClass: '9',
+    hazardName: 'Environmentally hazardous substance, solid, n.o.s.',
+  },
   'SED-BOR': { optional: true },
   'JKT-M': { foldable: true },
   'JKT-L': { foldable: true },

@@ -4,3 +4,4 @@ export * from './listings.js';
 export * from './orders.js';
 export * from './random.js';
 export * from './rates.js';
+export * from './rules.js';

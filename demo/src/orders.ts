@@ -129,6 +129,15 @@ function quantityOf(random: () => number, p: DemoProduct): number {
   return random() < 0.8 ? 1 : 2;
 }
 
+/** What the shop asks for shipping: nothing for what is light now and then, else a base and something for each pound. */
+function shippingOf(base: number, products: ReadonlySet<DemoProduct>, quantities: readonly number[]): number {
+  const lb = Math.round([...products].reduce((sum, p, i) => sum + p.lb * quantities[i]!, 0));
+  return base === 0 && lb < LIGHT_LB ? 0 : (base || FREE_NO_MORE_MINOR) + lb * POUND_MINOR;
+}
+const LIGHT_LB = 6;
+const FREE_NO_MORE_MINOR = 695;
+const POUND_MINOR = 75;
+
 const addDays = (iso: string, days: number): string =>
   new Date(Date.parse(iso) + days * 86_400_000).toISOString().slice(0, 10);
 
@@ -157,7 +166,11 @@ export function makeOrders(seed: number, count: number, first: number, at: strin
         shipTo,
         payment: 'paid',
         currency: 'USD',
-        shippingMinor: pick(random, [0, 695, 995, 1290]),
+        shippingMinor: shippingOf(
+          pick(random, [0, 695, 995, 1290]),
+          products,
+          lines.map(l => l.quantity),
+        ),
         promised: addDays(at, pick(random, [2, 3, 4, 5, 6])),
         note: random() < 0.06 ? 'Gift: no prices in the box.' : '',
         lines,

@@ -10,10 +10,12 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import helmet from 'helmet';
 import type { DataSource } from 'typeorm';
 import { BenchesModule } from './benches/benches.module.js';
+import { BuyersModule } from './buyers/buyers.module.js';
 import { CarriersModule } from './carriers/carriers.module.js';
 import { CatalogModule } from './catalog/catalog.module.js';
 import { ChannelsModule } from './channels/channels.module.js';
 import { CorrectionsModule } from './corrections/corrections.module.js';
+import { CostsModule } from './costs/costs.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { DemoModule } from './demo/demo.module.js';
 import { DeparturesModule } from './departures/departures.module.js';
@@ -32,6 +34,7 @@ import type { Tls } from './lan/certificate.js';
 import { LeasesModule } from './leases/leases.module.js';
 import { ListsModule } from './lists/lists.module.js';
 import { LiveModule } from './live/live.module.js';
+import { MailsModule } from './mails/mails.module.js';
 import { OrdersModule } from './orders/orders.module.js';
 import { PackingModule } from './packing/packing.module.js';
 import { ParcelsModule } from './parcels/parcels.module.js';
@@ -44,11 +47,14 @@ import { RatingModule } from './rating/rating.module.js';
 import { ReceivingModule } from './receiving/receiving.module.js';
 import { RecordsModule } from './records/records.module.js';
 import { ReservationsModule } from './reservations/reservations.module.js';
+import { ReturnsModule } from './returns/returns.module.js';
+import { RulesModule } from './rules/rules.module.js';
 import { ScansModule } from './scans/scans.module.js';
 import { SetupModule } from './setup/setup.module.js';
 import { SortingModule } from './sorting/sorting.module.js';
 import { StockModule } from './stock/stock.module.js';
 import { TimetableModule } from './timetable/timetable.module.js';
+import { TrackingModule } from './tracking/tracking.module.js';
 import { UpkeepModule } from './upkeep/upkeep.module.js';
 
 /** What an installation is made with. */
@@ -85,6 +91,8 @@ const MODULES = [
   BenchesModule,
   LabelsModule,
   ChannelsModule,
+  MailsModule,
+  TrackingModule,
   DeparturesModule,
   ScansModule,
   PickingModule,
@@ -97,6 +105,10 @@ const MODULES = [
   FindModule,
   SetupModule,
   UpkeepModule,
+  BuyersModule,
+  ReturnsModule,
+  CostsModule,
+  RulesModule,
   DemoModule,
   DocsModule,
 ];
@@ -128,6 +140,8 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
     ...(around.tls && { httpsOptions: { key: around.tls.key, cert: around.tls.cert } }),
   });
   app.set('etag', false);
+  // Longer than browsers and balancers keep a connection that nothing is said on: whoever closes it, asks again; a server must not.
+  app.getHttpServer().keepAliveTimeout = 75_000;
   app.use(
     helmet({
       hsts: false,
@@ -162,13 +176,18 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
     OPEN_PATHS.map(path => `/api/v1${path}`),
     express.json({ limit: '4kb' }),
   );
+  app.use('/api/v1/buyers', express.json({ limit: '12kb' }));
   app.use('/api/v1/imports', express.raw({ type: () => true, limit: '20mb' }));
   app.use(
     /^\/api\/v1\/packing\/sessions\/[^/]+\/photos\/[^/]+$/,
     express.raw({ type: () => true, limit: '3mb' }),
   );
   app.use(/^\/api\/v1\/carriers\/accounts\/[^/]+\/sheets$/, express.raw({ type: () => true, limit: '3mb' }));
+  app.use(/^\/api\/v1\/mails\/brands\/[^/]+\/logo$/, express.raw({ type: () => true, limit: '300kb' }));
+  app.use(/^\/api\/v1\/costs\/bills$/, express.raw({ type: () => true, limit: '5mb' }));
   app.use(/^\/api\/v1\/products\/[^/]+\/picture$/, express.raw({ type: () => true, limit: '3mb' }));
+  // A rule book comes whole.
+  app.use('/api/v1/rules', express.json({ limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));
   app.setGlobalPrefix('api/v1', { exclude: ['api/docs', 'api/docs/openapi.json'] });
   const authority = around.tls?.authority;

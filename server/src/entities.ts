@@ -3,6 +3,7 @@ import { Bench } from './benches/bench.entity.js';
 import { BenchDevice } from './benches/benchDevice.entity.js';
 import { Printer } from './benches/printer.entity.js';
 import { PrintJob } from './benches/printJob.entity.js';
+import { OrderMessage } from './buyers/orderMessage.entity.js';
 import { CarrierRow } from './carriers/carrier.entity.js';
 import { CarrierAccount } from './carriers/carrierAccount.entity.js';
 import { CarrierClosed } from './carriers/carrierClosed.entity.js';
@@ -20,6 +21,8 @@ import { Channel } from './channels/channel.entity.js';
 import { ChannelLink } from './channels/channelLink.entity.js';
 import { ChannelTrouble } from './channels/channelTrouble.entity.js';
 import { StockCount } from './corrections/stockCount.entity.js';
+import { CarrierBill } from './costs/carrierBill.entity.js';
+import { CarrierBillLine } from './costs/carrierBillLine.entity.js';
 import { MigrationStep } from './database/migrationStep.entity.js';
 import { Outbox } from './database/outbox.entity.js';
 import { ExchangeRate } from './house/exchangeRate.entity.js';
@@ -27,6 +30,7 @@ import { Setting } from './house/setting.entity.js';
 import { Warehouse } from './house/warehouse.entity.js';
 import { ImportFile } from './imports/importFile.entity.js';
 import { ImportMapping } from './imports/importMapping.entity.js';
+import { LatinAddress } from './intake/latinAddress.entity.js';
 import { OrderDifference } from './intake/orderDifference.entity.js';
 import { StopAccepted } from './intake/stopAccepted.entity.js';
 import { StopReason } from './intake/stopReason.entity.js';
@@ -41,6 +45,10 @@ import { Lease } from './leases/lease.entity.js';
 import { PickList } from './lists/pickList.entity.js';
 import { PickStop } from './lists/pickStop.entity.js';
 import { Counter } from './live/counter.entity.js';
+import { AlertWish } from './mails/alertWish.entity.js';
+import { BrandLook } from './mails/brandLook.entity.js';
+import { Mail } from './mails/mail.entity.js';
+import { MailTemplate } from './mails/mailTemplate.entity.js';
 import { KeptQuestion } from './orders/keptQuestion.entity.js';
 import { OrderNote } from './orders/orderNote.entity.js';
 import { OrderTag } from './orders/orderTag.entity.js';
@@ -48,8 +56,6 @@ import { Preference } from './orders/preference.entity.js';
 import { OrderPhoto } from './packing/orderPhoto.entity.js';
 import { UnitFact } from './packing/unitFact.entity.js';
 import { Parcel } from './parcels/parcel.entity.js';
-import { ReturnLine } from './parcels/returnLine.entity.js';
-import { ReturnReceipt } from './parcels/returnReceipt.entity.js';
 import { Person } from './people/person.entity.js';
 import { SignedIn } from './people/signedIn.entity.js';
 import { SignInTry } from './people/signInTry.entity.js';
@@ -60,6 +66,7 @@ import { PlannedOrder } from './planning/plannedOrder.entity.js';
 import { PaperTemplate } from './printing/paperTemplate.entity.js';
 import { Box } from './products/box.entity.js';
 import { Listing } from './products/listing.entity.js';
+import { ParcelTemplate } from './rating/parcelTemplate.entity.js';
 import { PurchaseLine } from './receiving/purchaseLine.entity.js';
 import { PurchaseOrder } from './receiving/purchaseOrder.entity.js';
 import { Supplier } from './receiving/supplier.entity.js';
@@ -69,6 +76,15 @@ import { OrderEvent } from './records/orderEvent.entity.js';
 import { OrderLine } from './records/orderLine.entity.js';
 import { Shipment } from './records/shipment.entity.js';
 import { StageCount } from './records/stageCount.entity.js';
+import { StagePassed } from './records/stagePassed.entity.js';
+import { ReturnedPiece } from './returns/returnedPiece.entity.js';
+import { ReturnReceipt } from './returns/returnReceipt.entity.js';
+import { DryRun } from './rules/dryRun.entity.js';
+import { RuleBookRow } from './rules/ruleBook.entity.js';
+import { RuleDeed } from './rules/ruleDeed.entity.js';
+import { RuleOutcome } from './rules/ruleOutcome.entity.js';
+import { SpendDay } from './rules/spendDay.entity.js';
+import { Unattended } from './rules/unattended.entity.js';
 import { ScanEvent } from './scans/scanEvent.entity.js';
 import { ScanSession } from './scans/scanSession.entity.js';
 import { Allocation } from './stock/allocation.entity.js';
@@ -80,9 +96,17 @@ import { StockBalance } from './stock/stockBalance.entity.js';
 import { StockMove } from './stock/stockMove.entity.js';
 import { Departure } from './timetable/departure.entity.js';
 import { Timetable } from './timetable/timetable.entity.js';
+import { TrackedParcel } from './tracking/trackedParcel.entity.js';
+import { TrackingEvent } from './tracking/trackingEvent.entity.js';
 
 /** Every table of the house, each said beside its feature. */
 export const ENTITIES = [
+  DryRun,
+  RuleBookRow,
+  RuleDeed,
+  RuleOutcome,
+  SpendDay,
+  Unattended,
   ActKey,
   Listing,
   PictureFile,
@@ -140,7 +164,7 @@ export const ENTITIES = [
   LabelBatch,
   LabelBatchItem,
   RefundClaim,
-  ReturnLine,
+  ReturnedPiece,
   ReturnReceipt,
   Person,
   PickPlan,
@@ -165,4 +189,16 @@ export const ENTITIES = [
   StockBalance,
   StockCount,
   StockMove,
+  AlertWish,
+  BrandLook,
+  CarrierBill,
+  CarrierBillLine,
+  Mail,
+  MailTemplate,
+  OrderMessage,
+  ParcelTemplate,
+  LatinAddress,
+  StagePassed,
+  TrackedParcel,
+  TrackingEvent,
 ];

@@ -23,6 +23,12 @@ await migrate(source);
 const demo = process.env.AUK_DEMO === 'yes';
 const standins = demo ? `http://127.0.0.1:${need('AUK_STANDINS_PORT')}` : null;
 const scaleAt = `127.0.0.1:${process.env.AUK_STANDINS_SCALE_PORT ?? 0}`;
+const mailAt = process.env.AUK_STANDINS_MAIL_PORT
+  ? {
+      server: `smtp://127.0.0.1:${process.env.AUK_STANDINS_MAIL_PORT}`,
+      pages: `http://localhost:${need('AUK_PORT')}`,
+    }
+  : null;
 const { AUK_LAN: lan, AUK_TLS_CERT: cert, AUK_TLS_KEY: key } = process.env;
 const addresses = lanAddresses();
 const tls = lan
@@ -55,15 +61,19 @@ if (standins) {
   if (!open) {
     console.log('Loading the demo company ...');
     await loader.load(
-      { pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000), openOrders: 170, standins, scaleAt },
+      {
+        pastOrders: Number(process.env.AUK_DEMO_PAST ?? 3000),
+        openOrders: 170,
+        standins,
+        scaleAt,
+        rules: true,
+      },
       new Date(),
       text => console.log(`  ${text}`),
     );
   }
-  await loader.moveStandins(standins, scaleAt);
+  await loader.moveStandins(standins, scaleAt, mailAt);
 }
-// Longer than browsers and balancers keep a connection that nothing is said on: whoever closes it, asks again; a server must not.
-app.getHttpServer().keepAliveTimeout = 75_000;
 await app.listen(Number(need('AUK_PORT')), lan ? '0.0.0.0' : '127.0.0.1');
 app.get(Rounds).start();
 if (!demo && !open) console.log(`The code for the first page: ${await opening.newCode()}`);

@@ -179,16 +179,25 @@ test('an address where nobody listens is told in a sentence', async () => {
   await expect(kind.orders(null)).rejects.toThrow('Nobody cannot be reached at http://127.0.0.1:1.');
 });
 
-test('stock and tracking go out as they are', async () => {
-  answers = { stock: { body: {} }, tracking: { body: { taken: true } } };
+test('stock, tracking and what came back go out as they are', async () => {
+  answers = { stock: { body: {} }, tracking: { body: { taken: true } }, returned: { body: { taken: true } } };
   for (const { kind } of CHANNEL_KINDS) {
     const channel = open(kind);
     await channel.pushStock([{ channelSku: 'A', quantity: 3 }]);
     const told = { key: 'p', channel: 'web', channelNumber: 'N-1', carrier: 'Heron Post', tracking: 'T-1' };
     await channel.tellTracking(told);
+    const back = {
+      key: 'r',
+      channel: 'web',
+      channelNumber: 'N-1',
+      tracking: 'T-1',
+      pieces: [{ channelSku: 'A', sku: 'A-1', quantity: 1, resold: false }],
+    };
+    await channel.tellReturn(back);
     expect(asked.map(q => [q.path, JSON.parse(q.body)])).toEqual([
       ['stock', { levels: [{ channelSku: 'A', quantity: 3 }] }],
       ['tracking', told],
+      ['returned', back],
     ]);
   }
 });

@@ -131,7 +131,7 @@ test('abroad without customs facts an order waits, and goes on when they are giv
   const csv =
     'Order number,Buyer,Address 1,City,Zip,Country,Phone,SKU,Qty,Price\nAB-1,Jan,1 Kade,Utrecht,3511 AA,NL,+31 20 555 0101,FRM-GRP,1,16\n';
   await lead.takeIn('orders', 'channel=web&name=a.csv', csv);
-  expect((await stageOf('AB-1')).reason).toContain('has no customs code and origin');
+  expect((await stageOf('AB-1')).reason).toContain('for customs it lacks: customs code');
   await lead.post('products/edit', { skus: ['FRM-GRP'], fields: { customsCode: '820559' } });
   expect((await stageOf('AB-1')).stage).toBe('Clear');
 });

@@ -176,7 +176,7 @@ test('a channel that is down is told later, and told once', async () => {
   const jobs = house.app.get(Rounds);
   const before = house.standins.told.all().length;
   const waiting = (await house.db.one<{ n: number }>(
-    "SELECT COUNT(*) AS n FROM job WHERE state = 'waiting'",
+    "SELECT COUNT(*) AS n FROM job WHERE state = 'waiting' AND kind = 'tell tracking'",
   ))!.n;
   expect(waiting).toBeGreaterThan(0);
   await jobs.once('jobs');

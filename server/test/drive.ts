@@ -106,3 +106,37 @@ export async function bringIn(
   const taken = await caller.takeIn('orders', 'channel=web&name=t.csv', csv);
   if (taken.status !== 200) throw new Error(JSON.stringify(taken.body));
 }
+
+/** A parcel that was packed and has a label. */
+export interface LabelledParcel {
+  orderId: string;
+  number: string;
+  parcelNo: string;
+  tracking: string;
+  departure: string;
+}
+
+/** Packs a picked order (or the one given) and buys the first label offered, or the one that is chosen among the offers. */
+export async function packAndLabel(
+  caller: Caller,
+  orderId?: string,
+  choose: (offers: OfferView[]) => OfferView = offers => offers[0]!,
+): Promise<LabelledParcel> {
+  const id = orderId ?? (await ordersIn(caller, 'Picked', 1))[0]!;
+  const { row } = (await caller.get(`orders/${id}`)).body;
+  const { parcelNo } = await packAndClose(caller, row.no);
+  const offer = choose((await caller.get(`parcels/${parcelNo}/offers`)).body.offers);
+  const { body } = await caller.post(`parcels/${parcelNo}/label`, wishOf(offer));
+  const order = (await caller.get(`orders/${id}`)).body;
+  const departure = order.parcels.find((p: { no: string }) => p.no === parcelNo).departureNo;
+  return { orderId: id, number: row.channelNumber, parcelNo, tracking: body.tracking, departure };
+}
+
+/** Scans parcels onto their departure and closes it; what was not scanned waits for the next. */
+export async function letLeave(caller: Caller, parcels: readonly LabelledParcel[]): Promise<void> {
+  for (const p of parcels) await caller.post(`departures/${p.departure}/scans`, scanOf(p.parcelNo));
+  for (const no of new Set(parcels.map(p => p.departure))) {
+    const closed = await caller.post(`departures/${no}/close`, { leaveBehind: true });
+    if (closed.status !== 200) throw new Error(JSON.stringify(closed.body));
+  }
+}

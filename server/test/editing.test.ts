@@ -405,3 +405,28 @@ test('a listed order that is parked is under way still: news of its goods wait f
   ]);
   expect(await differences(house)).toEqual([]);
 });
+
+test('an order that is read while its lines come and go is shown whole, as it was before or after', async () => {
+  const id = await made(['E-RACE', 'FRK-UNC', 1, '9.00']);
+  let going = true;
+  const readers = Array.from({ length: 6 }, async () => {
+    const answers: {
+      status: number;
+      body: { lines: { total: { total: number } }[]; money: { totalMinor: number } };
+    }[] = [];
+    while (going) answers.push(await office.get(`orders/${id}`));
+    return answers;
+  });
+  for (let i = 0; i < 8; i++) {
+    expect((await edit(id, { lines: [{ sku: 'SMK-4-ST', quantity: 1 }] })).status).toBe(200);
+    const added = (await view(id)).lines.at(-1).key;
+    expect((await edit(id, { lines: [{ key: added, remove: true }] })).status).toBe(200);
+  }
+  going = false;
+  const answers = (await Promise.all(readers)).flat();
+  expect(answers.length).toBeGreaterThan(10);
+  for (const { status, body } of answers) {
+    expect(status).toBe(200);
+    expect(body.lines.reduce((n, l) => n + l.total.total, 0)).toBe(body.money.totalMinor);
+  }
+});

@@ -70,6 +70,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   const standinsPort = await standins.listen();
   const at = `http://127.0.0.1:${standinsPort}`;
   const scaleAt = `127.0.0.1:${await standins.scale.listen()}`;
+  const mailServer = `smtp://127.0.0.1:${await standins.mail.listen()}`;
   const serve = async (on: DataSource) => {
     const made = await makeApp({ source: on, checkAnswers: true });
     await made.listen(0, '127.0.0.1');
@@ -78,6 +79,7 @@ export async function openHouse(size = { pastOrders: 40, openOrders: 90 }): Prom
   const app = await serve(source);
   await app.get(DemoLoader).load({ ...size, standins: at, scaleAt }, new Date());
   const url = addressOf(app);
+  await app.get(DemoLoader).moveStandins(at, scaleAt, { server: mailServer, pages: url });
   const secondServer = async () => {
     const own = await openDataSource({ port, database: name });
     const second = await serve(own);

@@ -153,7 +153,7 @@ test('papers are chosen by channel and destination, the first that fits from the
   });
   await lead.post('printing/templates', { ...paper, name: 'Dutch', country: 'NL', position: 1 });
   const chosen = async (channel: string, country: string) =>
-    (await templates.choose('slip', channel, country, 'US')).name;
+    (await templates.choose('slip', { channel, country, home: 'US', mail: 'a@b.example' })).name;
   expect(await chosen('plaza', 'NL')).toBe('Plaza abroad');
   expect(await chosen('web', 'DE')).toBe('Abroad');
   expect(await chosen('web', 'US')).toBe('At home');

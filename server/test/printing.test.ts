@@ -1,7 +1,3 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Address } from '@auk/core';
 import { expect, test } from 'vitest';
 import { fontFor } from '../src/printing/fonts.js';
@@ -12,6 +8,7 @@ import { code128Widths, newPaper } from '../src/printing/paper.js';
 import { drawScanSheet } from '../src/printing/scanSheet.js';
 import { drawSlip } from '../src/printing/slip.js';
 import { visualOrder } from '../src/printing/visualOrder.js';
+import { pagesOf } from './pdf.js';
 
 const ADDRESS: Address = {
   name: 'Ruth Penrose',
@@ -24,18 +21,6 @@ const ADDRESS: Address = {
   country: 'US',
   phone: '',
 };
-
-/** The words of a PDF, page by page, as poppler reads them. */
-function pagesOf(pdf: Buffer): string[] {
-  const folder = mkdtempSync(join(tmpdir(), 'auk-pdf-'));
-  try {
-    writeFileSync(join(folder, 'a.pdf'), pdf);
-    const text = execFileSync('pdftotext', ['-layout', join(folder, 'a.pdf'), '-'], { encoding: 'utf8' });
-    return text.split('\f').slice(0, -1);
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
 
 const label = (to: Partial<Address>) =>
   drawLabels([
@@ -78,7 +63,7 @@ test('a label abroad names the country, and names beyond Latin-1 keep their lett
       region: '',
     }),
   );
-  expect(page).toContain('PL');
+  expect(page).toContain('POLAND');
   expect(page).toContain('Dvořák Müller');
   expect(page).toContain('Łucja');
 });
@@ -122,6 +107,8 @@ test('a handover sheet lists what goes and only that', async () => {
     tracking: `T${no}`,
     service: 'S',
     scanned,
+    held: null,
+    weightMg: 1_360_777,
   });
   const [page] = pagesOf(
     await drawHandover(
@@ -132,12 +119,17 @@ test('a handover sheet lists what goes and only that', async () => {
         name: 'second collection',
         cutOff: '',
         state: 'closed',
+        reason: '',
+        strange: [],
+        bookedAs: 'HEC-1001',
+        manifest: 'HEM-5001',
         parcels: [parcel('PA-1', true), parcel('PA-2', false)],
       },
       'Mon 23 Nov 2026, 17:30',
     ),
   );
   expect(page).toContain('1 parcel ');
+  expect(page).toContain('Together: 1 parcel, 3 lb (1.36 kg) · collection HEC-1001 · manifest HEM-5001');
   expect(page).toContain('TPA-1');
   expect(page).not.toContain('TPA-2');
 });

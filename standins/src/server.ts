@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { Mischief, ToldTracking } from '@auk/contract';
+import { Happens, Mischief, ToldReturn, ToldTracking } from '@auk/contract';
 import { CARRIERS, CHANNELS, PRINTERS } from '@auk/demo';
 import { Books } from './books.js';
 import { CarrierDesk, type Charge } from './carriers/desk.js';
@@ -13,6 +13,7 @@ import {
   type ChannelTrick,
   type StockTold,
 } from './channel.js';
+import { MailDesk } from './mail.js';
 import { PrinterDesk } from './printer.js';
 import { ScaleDesk } from './scale.js';
 
@@ -22,7 +23,10 @@ export class Standins {
   readonly channels: Map<string, ChannelDesk>;
   readonly printers: Map<string, PrinterDesk>;
   readonly scale = new ScaleDesk();
+  readonly mail: MailDesk;
   readonly told: Books<ToldTracking>;
+  /** What channels were told of parcels that came back. */
+  readonly returned: Books<ToldReturn>;
   /** How often a channel was told, repeats counted. */
   tellings = 0;
   private readonly mischief = new Map<string, Mischief[]>();
@@ -32,11 +36,13 @@ export class Standins {
     this.desks = new Map(
       CARRIERS.map(c => [
         c.code,
-        new CarrierDesk(
-          c,
-          new Books<Charge>(join(folder, `${c.code}.jsonl`)),
-          new Books(join(folder, `${c.code}-voids.jsonl`)),
-        ),
+        new CarrierDesk(c, {
+          sold: new Books<Charge>(join(folder, `${c.code}.jsonl`)),
+          voids: new Books(join(folder, `${c.code}-voids.jsonl`)),
+          collections: new Books(join(folder, `${c.code}-collections.jsonl`)),
+          days: new Books(join(folder, `${c.code}-days.jsonl`)),
+          happened: new Books(join(folder, `${c.code}-happened.jsonl`)),
+        }),
       ]),
     );
     this.channels = new Map(
@@ -54,6 +60,8 @@ export class Standins {
       PRINTERS.map(p => [p.code, new PrinterDesk(p.code, join(folder, 'printers', p.code))]),
     );
     this.told = new Books<ToldTracking>(join(folder, 'told.jsonl'));
+    this.returned = new Books<ToldReturn>(join(folder, 'returned.jsonl'));
+    this.mail = new MailDesk(join(folder, 'mail'));
   }
 
   /** Starts listening on loopback; port 0 takes a free one. Returns the port. */
@@ -68,6 +76,7 @@ export class Standins {
 
   async close(): Promise<void> {
     await this.scale.close();
+    await this.mail.close();
     this.server?.closeAllConnections();
     return new Promise(resolve => (this.server ? this.server.close(() => resolve()) : resolve()));
   }
@@ -87,6 +96,7 @@ export class Standins {
           .writeHead(200, { 'content-type': 'text/html; charset=utf-8' })
           .end(this.scale.page());
       }
+      if (where === 'mail') return this.mailbox(what, response);
       if (where === 'printers') return await this.printer(what, key, request, response);
       const said = request.method === 'GET' ? '' : await text(request);
       const desk = this.desks.get(where);
@@ -100,10 +110,25 @@ export class Standins {
         return send(response, { status: 200, body: {} });
       }
       if (what === 'books') return send(response, { status: 200, body: desk.books.all() });
+      if (what === 'happens') {
+        const { tracking, ...event } = Happens.parse(JSON.parse(said));
+        desk.kept.happened.write({ key: `${tracking} ${event.id}`, tracking, ...event });
+        return send(response, { status: 200, body: {} });
+      }
       await serveCarrier(desk, request, said, on => this.trick(where, on), response);
     } catch (error) {
       send(response, { status: 400, body: { error: (error as Error).message.slice(0, 300) } });
     }
+  }
+
+  /** Mails that came in: a page of them, a list, or one as it came. */
+  private mailbox(name: string, response: ServerResponse): void {
+    const mail = this.mail.mail(name);
+    if (name === '')
+      response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(this.mail.page());
+    else if (name === 'list') send(response, { status: 200, body: this.mail.names() });
+    else if (mail) response.writeHead(200, { 'content-type': 'message/rfc822' }).end(mail);
+    else send(response, { status: 404, body: { error: 'no such mail' } });
   }
 
   /** A printer takes documents, shows what it has printed, and runs out of paper when it is told to. */
@@ -192,19 +217,21 @@ export class Standins {
     body: unknown,
     how: Mischief['how'] | null,
   ): ChannelAnswer {
-    if (path === 'tracking') return this.tell(ToldTracking.parse(body));
+    if (path === 'tracking') {
+      this.tellings++;
+      this.told.write(ToldTracking.parse(body));
+      return { status: 200, body: { taken: true } };
+    }
+    if (path === 'returned') {
+      this.returned.write(ToldReturn.parse(body));
+      return { status: 200, body: { taken: true } };
+    }
     if (path === 'stock') {
       desk.stock.write({ key: String(desk.stock.all().length + 1), levels: (body as StockTold).levels });
       return { status: 200, body: { taken: true } };
     }
     const trick: ChannelTrick = how === 'repeat' || how === 'reorder' || how === 'future' ? how : null;
     return desk.answer(path, query, trick) ?? { status: 404, body: { error: 'no such page' } };
-  }
-
-  private tell(told: ToldTracking): ChannelAnswer {
-    this.tellings++;
-    this.told.write(told);
-    return { status: 200, body: { taken: true } };
   }
 
   private trick(code: string, on: Mischief['on']): Mischief | null {

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { JobsModule } from '../jobs/jobs.module.js';
+import { ParcelsModule } from '../parcels/parcels.module.js';
 import { PrintingModule } from '../printing/printing.module.js';
 import { Bench } from './bench.entity.js';
 import { BenchDevice } from './benchDevice.entity.js';
@@ -15,7 +16,12 @@ export { Benches } from './benches.service.js';
 export { PrintQueue } from './printQueue.service.js';
 
 @Module({
-  imports: [TypeOrmModule.forFeature([Bench, BenchDevice, Printer, PrintJob]), JobsModule, PrintingModule],
+  imports: [
+    TypeOrmModule.forFeature([Bench, BenchDevice, Printer, PrintJob]),
+    JobsModule,
+    PrintingModule,
+    ParcelsModule,
+  ],
   controllers: [BenchesController],
   providers: [Benches, PrintQueue, Scales],
   exports: [Benches, PrintQueue],

@@ -17,8 +17,8 @@ export class PrintJob {
   @Ref('Bench', { nullable: true })
   benchId!: string | null;
 
-  @OneOf(['label', 'slip', 'invoice'])
-  kind!: 'label' | 'slip' | 'invoice';
+  @OneOf(['label', 'slip', 'invoice', 'customs'])
+  kind!: 'label' | 'slip' | 'invoice' | 'customs';
 
   @Ref('Order')
   orderId!: string;

@@ -1,9 +1,11 @@
 import type { PaperKind } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { readBounded } from '../http/readBounded.js';
 import { JobsService } from '../jobs/jobs.module.js';
+import { ParcelsQueries } from '../parcels/parcels.module.js';
 import { PrintingService } from '../printing/printing.module.js';
 import type { Bench } from './bench.entity.js';
 import { benchOfOrder, forgetPrinted, notePrinted, noteTried } from './benches.queries.js';
@@ -20,6 +22,8 @@ const PRINTER_OF: Record<PaperKind, (b: Bench) => string | null> = {
   label: b => b.labelPrinterId,
   slip: b => b.slipPrinterId,
   invoice: b => b.invoicePrinterId,
+  // Papers for customs are sheets as invoices are.
+  customs: b => b.invoicePrinterId ?? b.slipPrinterId,
 };
 
 /**
@@ -32,6 +36,7 @@ export class PrintQueue {
     private readonly db: Db,
     private readonly jobs: JobsService,
     private readonly printing: PrintingService,
+    private readonly parcels: ParcelsQueries,
   ) {
     jobs.register<{ printJobId: string }>({
       kind: KIND,
@@ -43,6 +48,7 @@ export class PrintQueue {
   /** Puts a paper of an order into the tray of the bench it was packed at; nothing where that bench has no printer for it. */
   async add(tx: Tx, kind: PaperKind, orderId: string, parcelNo: number | null = null): Promise<void> {
     const bench = await benchOfOrder(tx, orderId);
+    if (kind === 'customs' && !(await this.parcels.wantsPapers(tx, parcelNo!))) return;
     const printerId = bench && PRINTER_OF[kind](bench);
     if (!printerId) return;
     const id = newId();
@@ -66,7 +72,7 @@ export class PrintQueue {
 
   /** A label that was given back is not printed any more, where it still waits. */
   async callOff(tx: Tx, parcelNo: number): Promise<void> {
-    await tx.of(PrintJob).delete({ kind: 'label', parcelNo, state: 'waiting' });
+    await tx.of(PrintJob).delete({ kind: In(['label', 'customs']), parcelNo, state: 'waiting' });
     await tx.tell('prints', String(parcelNo));
   }
 
@@ -111,6 +117,7 @@ export class PrintQueue {
 
   private draw(job: PrintJob): Promise<Buffer> {
     if (job.kind === 'label') return this.printing.label(job.parcelNo!);
+    if (job.kind === 'customs') return this.printing.customs(job.parcelNo!);
     return job.kind === 'slip' ? this.printing.slip(job.orderId) : this.printing.invoice(job.orderId);
   }
 }

@@ -25,6 +25,10 @@ export class CarrierRow {
   @Int({ default: 0 })
   position!: number;
 
+  /** It takes addresses in Latin letters only. */
+  @Flag({ default: false })
+  latin!: boolean;
+
   /** Orders up to this weight are planned with it before a label is bought. */
   @Big({ nullable: true })
   planUpToMg!: number | null;

@@ -1,4 +1,15 @@
-import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote, CarrierVoided } from '@auk/contract';
+import type {
+  CarrierBought,
+  CarrierBuy,
+  CarrierCollect,
+  CarrierCollected,
+  CarrierDayEnd,
+  CarrierManifest,
+  CarrierParcel,
+  CarrierQuote,
+  CarrierTracked,
+  CarrierVoided,
+} from '@auk/contract';
 import type { CarrierAnswer } from '@auk/core';
 
 /** What asking a carrier can come to. `silent` is a time-out, a broken connection or an answer that makes no sense: nobody knows what was done. */
@@ -20,7 +31,16 @@ export interface Carrier {
   takeBack(key: string): Promise<Asked<CarrierVoided>>;
   /** What the carrier's books hold under our key; null when nothing. */
   find(key: string): Promise<Asked<CarrierBought | null>>;
+  /** What it knows of parcels by their tracking numbers, at most `TRACK_AT_ONCE`; one that it does not know is left out. */
+  track(trackings: readonly string[]): Promise<Asked<CarrierTracked[]>>;
+  /** Books a collection under our key; asking twice books it once. */
+  collect(collection: CarrierCollect): Promise<Asked<CarrierCollected>>;
+  /** Tells what was handed over under our key; asking twice gives the same manifest. */
+  endDay(day: CarrierDayEnd): Promise<Asked<CarrierManifest>>;
 }
+
+/** So many parcels are asked after in one question. */
+export const TRACK_AT_ONCE = 30;
 
 /** Where and how to reach a carrier. */
 export interface CarrierAddress {

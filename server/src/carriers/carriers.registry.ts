@@ -1,6 +1,6 @@
 import type { RateSheet } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { In, LessThanOrEqual } from 'typeorm';
+import { In, IsNull, LessThanOrEqual, Not } from 'typeorm';
 import { Db, fromJson, type Sql } from '../database/db.js';
 import { unseal } from '../reference/sealing.js';
 import { CarrierRow } from './carrier.entity.js';
@@ -16,6 +16,8 @@ export interface ServingAccount {
   carrier: Carrier;
   account: Pick<CarrierAccount, 'id' | 'name' | 'number' | 'rates'>;
   sheet: RateSheet | null;
+  /** The carrier takes addresses in Latin letters only. */
+  latin: boolean;
 }
 
 /** The carriers of this house, as they are kept in the database. */
@@ -40,6 +42,11 @@ export class CarrierRegistry {
       .sort((a, b) => a.upToMg - b.upToMg || a.code.localeCompare(b.code));
   }
 
+  /** Whether a carrier that orders are planned with takes addresses in Latin letters only. */
+  plansLatin(sql: Sql): Promise<boolean> {
+    return sql.of(CarrierRow).existsBy({ inUse: true, latin: true, planUpToMg: Not(IsNull()) });
+  }
+
   /** All accounts in use of carriers in use, each with its sheet of a day, in the order of the carriers. */
   async serving(sql: Sql, day: string): Promise<ServingAccount[]> {
     const carriers = await sql
@@ -62,7 +69,9 @@ export class CarrierRegistry {
         .flatMap((account): ServingAccount[] => {
           if (!carrier) return [];
           const sheet = sheets.find(s => s.accountId === account.id);
-          return [{ carrier, account, sheet: (sheet && this.sheets.get(sheet.id)) ?? null }];
+          return [
+            { carrier, account, sheet: (sheet && this.sheets.get(sheet.id)) ?? null, latin: row.latin },
+          ];
         });
     });
   }

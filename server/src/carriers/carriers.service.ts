@@ -58,12 +58,13 @@ export class CarriersService {
         counts: s === counts,
       }));
     };
-    return rows.map(({ code, name, kind, address, inUse, planUpToMg }) => ({
+    return rows.map(({ code, name, kind, address, inUse, latin, planUpToMg }) => ({
       code,
       name,
       kind,
       address,
       inUse,
+      latin,
       planUpToMg,
       accounts: accounts
         .filter(a => a.carrier === code)

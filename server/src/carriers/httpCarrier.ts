@@ -1,4 +1,15 @@
-import type { CarrierBought, CarrierBuy, CarrierParcel, CarrierQuote, CarrierVoided } from '@auk/contract';
+import type {
+  CarrierBought,
+  CarrierBuy,
+  CarrierCollect,
+  CarrierCollected,
+  CarrierDayEnd,
+  CarrierManifest,
+  CarrierParcel,
+  CarrierQuote,
+  CarrierTracked,
+  CarrierVoided,
+} from '@auk/contract';
 import type { Asked, Carrier, CarrierAddress } from './carrier.js';
 
 /** A carrier that was asked to sell has done so, or never will, after this long. */
@@ -23,4 +34,7 @@ export abstract class HttpCarrier implements Carrier {
   abstract buy(order: CarrierBuy): Promise<Asked<CarrierBought>>;
   abstract takeBack(key: string): Promise<Asked<CarrierVoided>>;
   abstract find(key: string): Promise<Asked<CarrierBought | null>>;
+  abstract track(trackings: readonly string[]): Promise<Asked<CarrierTracked[]>>;
+  abstract collect(collection: CarrierCollect): Promise<Asked<CarrierCollected>>;
+  abstract endDay(day: CarrierDayEnd): Promise<Asked<CarrierManifest>>;
 }

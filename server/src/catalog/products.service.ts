@@ -49,6 +49,16 @@ const COLUMNS = [
   'width',
   'height',
 ] as const;
+/** What customs ask of a product; orders abroad wait for it. */
+const CUSTOMS_FIELDS: readonly string[] = [
+  'customsCode',
+  'origin',
+  'weightMg',
+  'hazardous',
+  'unNumber',
+  'hazardClass',
+  'hazardName',
+];
 const WORDS: Record<string, string> = {
   name: 'name',
   stage: 'stage',
@@ -193,7 +203,7 @@ export class ProductsService {
       },
     ]);
     if (changes.some(c => c.field === 'stage')) await this.recheckOrders(tx, product.id);
-    if (changes.some(c => c.field === 'customsCode' || c.field === 'origin'))
+    if (changes.some(c => CUSTOMS_FIELDS.includes(c.field)))
       await this.checks.recheckStopped(tx, ['no-customs'], product.sku);
     return changes;
   }
@@ -375,6 +385,8 @@ export function checkFields(fields: Fields): Fields {
           throw wrong(field, 'Type a country code such as US.');
         if (field === 'customsCode' && value && !/^\d{6,14}$/.test(String(value).replace(/[ .]/g, '')))
           throw wrong(field, 'A harmonised code has at least 6 digits.');
+        if (field === 'unNumber' && value && !/^(UN\s?)?\d{4}$/i.test(String(value)))
+          throw wrong(field, 'A UN number has four digits, such as UN 3077.');
         if (field === 'origin' && value) return [field, String(value).toUpperCase()];
         return [field, value === '' ? null : value];
       }

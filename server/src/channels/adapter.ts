@@ -1,4 +1,4 @@
-import type { ToldTracking } from '@auk/contract';
+import type { ToldReturn, ToldTracking } from '@auk/contract';
 import type { ReceivedOrder } from '@auk/core';
 
 /** One page of what a channel tells. `cursor` is where the next question begins; `more` says that there is a next page now. */
@@ -37,6 +37,8 @@ export interface ChannelAdapter {
   pushStock(levels: readonly { channelSku: string; quantity: number }[]): Promise<void>;
   /** Tells that a parcel left. Telling twice with one key must count once. */
   tellTracking(told: ToldTracking): Promise<void>;
+  /** Tells what came back of a parcel that left. Telling twice with one key must count once. */
+  tellReturn(told: ToldReturn): Promise<void>;
 }
 
 /** Where and how to reach a channel. */

@@ -1,7 +1,6 @@
-import type { ToldTracking } from '@auk/contract';
 import type { ZodType } from 'zod';
 import { readBounded, TooLarge } from '../http/readBounded.js';
-import { type ChannelAddress, ChannelTrouble, type Unreadable } from './adapter.js';
+import { type ChannelAdapter, type ChannelAddress, ChannelTrouble, type Unreadable } from './adapter.js';
 
 const PATIENCE_MS = 8_000;
 const MOST_BYTES = 20_000_000;
@@ -109,11 +108,15 @@ export function readEach<W, T>(
   return { items, unreadable };
 }
 
-/** Tells tracking as all stand-ins take it. */
-export async function tellTracking(
+/** How all stand-ins take it when a parcel left or came back. */
+export const tellings = (
   at: ChannelAddress,
-  told: ToldTracking,
   schema: ZodType<unknown>,
-): Promise<void> {
-  await askChannel(at, 'tracking', schema, told);
-}
+): Pick<ChannelAdapter, 'tellTracking' | 'tellReturn'> => ({
+  async tellTracking(told) {
+    await askChannel(at, 'tracking', schema, told);
+  },
+  async tellReturn(told) {
+    await askChannel(at, 'returned', schema, told);
+  },
+});

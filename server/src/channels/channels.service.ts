@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import type { ChannelKind, ChannelView, ConnectChannel, ToldTracking } from '@auk/contract';
+import type { ChannelKind, ChannelView, ConnectChannel } from '@auk/contract';
 import { type Address, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
@@ -345,12 +345,12 @@ export class ChannelsService {
     return changed.length;
   }
 
-  /** Tells an order's channel that a parcel left. A channel that is not connected is not told; one that is switched off is told when it is on again. Returns whether it was. */
-  async tellTracking(channelId: string, told: ToldTracking): Promise<boolean> {
+  /** Tells an order's channel something. One that is not connected is not told; one that is switched off is told when it is on again. Returns whether it was. */
+  async tell(channelId: string, say: (channel: ChannelAdapter) => Promise<void>): Promise<boolean> {
     const link = await linkOf(this.db, channelId);
     if (!link) return false;
     if (!link.active) throw new ChannelTrouble(`${link.name} is switched off in Setup.`);
-    await open(link).tellTracking(told);
+    await say(open(link));
     return true;
   }
 

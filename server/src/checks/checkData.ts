@@ -13,6 +13,7 @@ import {
 } from '@auk/core';
 import { fromJson, NONE, type Sql } from '../database/db.js';
 import { loadOrders, stageFacts } from '../records/records.module.js';
+import { otherOutcomes } from '../rules/rules.module.js';
 import { PROMISED_KINDS } from '../stock/stock.module.js';
 
 /** One thing that is stored otherwise than it follows from the facts. */
@@ -40,8 +41,13 @@ export async function checkData(sql: Sql): Promise<Difference[]> {
     leaving(sql),
     received(sql),
     built(sql),
+    rules(sql),
   ]);
   return parts.flat();
+}
+
+async function rules(sql: Sql): Promise<Difference[]> {
+  return (await otherOutcomes(sql)).map(o => ({ what: 'what rules decided', ...o }));
 }
 
 function compare(sql: Sql, what: string, query: string, params: unknown[] = []): Promise<Difference[]> {

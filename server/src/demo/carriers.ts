@@ -56,7 +56,32 @@ export async function connectCarriers(tx: Tx, carriers: CarriersService, standin
     })),
     [],
   );
+  await tx.upsert(
+    'parcelTemplate',
+    TEMPLATES.map(t => ({ id: newId(), ...t, options: JSON.stringify(t.options), at: tx.at })),
+    [],
+  );
   const ids = new Map((await carrierAccounts(tx)).map(a => [`${a.carrier} ${a.number}`, a.id]));
   for (const { carrier, number, rows, sheet } of accounts)
     await carriers.keepSheet(tx, ids.get(`${carrier} ${number}`)!, sheet, Buffer.from(stringify(rows)));
 }
+
+/** Ready-made choices of the demo. */
+const TEMPLATES = [
+  {
+    name: 'Small and light',
+    carrier: 'heron',
+    service: 'letter',
+    serviceName: 'Heron Light',
+    boxCode: 'BX-1',
+    options: {},
+  },
+  {
+    name: 'Signed for',
+    carrier: 'redfen',
+    service: 'ground',
+    serviceName: 'Redfen Ground',
+    boxCode: null,
+    options: { signature: true },
+  },
+];

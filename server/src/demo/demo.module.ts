@@ -11,6 +11,7 @@ import { PickingModule } from '../picking/picking.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { ReceivingModule } from '../receiving/receiving.module.js';
 import { RecordsModule } from '../records/records.module.js';
+import { RulesModule } from '../rules/rules.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
 import { DemoLoader } from './load.js';
@@ -32,6 +33,7 @@ import { PackedPast } from './past.js';
     DeparturesModule,
     ReceivingModule,
     KitsModule,
+    RulesModule,
   ],
   providers: [DemoLoader, PackedPast],
   exports: [DemoLoader],

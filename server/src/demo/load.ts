@@ -2,6 +2,7 @@ import { canonicalCode, explode, nextDeparture, type ReceivedOrder, seeded } fro
 import {
   BINS,
   BOXES,
+  CAPS,
   CATALOGUE,
   CHANNELS,
   DEMO_PIN,
@@ -29,11 +30,14 @@ import { hashPin } from '../people/people.module.js';
 import { ListRelease, PickingService } from '../picking/picking.module.js';
 import { PurchaseOrders } from '../receiving/receiving.module.js';
 import { BUILDS, HAND, leaveWith } from '../records/records.module.js';
+import { RuleBooks, RuleMoments, Spending } from '../rules/rules.module.js';
 import { type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { loadBenches } from './benches.js';
 import { connectCarriers } from './carriers.js';
+import { connectMail, type MailAt } from './mails.js';
 import { PackedPast, type PastParcel } from './past.js';
+import { demoBook } from './rules.js';
 import { movePrinters } from './standins.queries.js';
 
 /** How much demo to make. */
@@ -42,6 +46,8 @@ export interface DemoSize {
   openOrders: number;
   /** Address of the stand-ins, where the channels are connected. */
   standins: string;
+  /** Whether the house has its rule book already, run on the orders of the day. */
+  rules?: boolean;
   /** Host and port of the stand-in of a scale. */
   scaleAt?: string;
 }
@@ -77,6 +83,9 @@ export class DemoLoader {
     private readonly channels: ChannelsService,
     private readonly purchases: PurchaseOrders,
     private readonly builds: Builds,
+    private readonly books: RuleBooks,
+    private readonly moments: RuleMoments,
+    private readonly spending: Spending,
   ) {}
 
   /** Loads everything as of `now`. */
@@ -99,12 +108,31 @@ export class DemoLoader {
     await this.awaited(now);
     await this.connect(size.standins, now);
     await this.at(now, tx => loadBenches(tx, size.standins, size.scaleAt ?? null));
+    await this.at(now, tx => this.past.follow(tx));
     await this.db.run("UPDATE job SET state = 'done' WHERE state = 'waiting'");
+    // What came to pass in the past is told to nobody.
+    await this.db.run('DELETE FROM stagePassed');
     await this.db.run(
       "UPDATE departure d SET d.state = 'closed', d.closedAt = d.cutOff WHERE d.cutOff < ? AND NOT EXISTS (SELECT 1 FROM parcel p WHERE p.departureId = d.id AND p.departedAt IS NULL)",
       [now],
     );
     await this.at(now, tx => this.replan(tx));
+    if (size.rules) await this.rules(now, say);
+  }
+
+  /** Writes the rule book and runs it on what is open. */
+  private async rules(now: Date, say: (text: string) => void): Promise<void> {
+    const doer = { personId: null, at: now };
+    await this.books.save(0, demoBook(), 'The first sentences', doer);
+    await this.spending.setCaps(CAPS, doer);
+    const open = await this.db.rows<{ id: string }>(
+      'SELECT id FROM orders WHERE isOpen = 1 AND draftedAt IS NULL',
+    );
+    const done = await this.moments.again(
+      open.map(o => o.id),
+      doer,
+    );
+    say(`rules run on ${done.length} orders`);
   }
 
   /** What stood on a collection that has gone since waits for the carrier's next one. */
@@ -138,7 +166,7 @@ export class DemoLoader {
   }
 
   /** Stand-ins listen on another port at every start: channels connected to them follow. */
-  async moveStandins(standins: string, scaleAt: string): Promise<void> {
+  async moveStandins(standins: string, scaleAt: string, mailAt: MailAt | null): Promise<void> {
     await this.db.run(
       "UPDATE channelLink l JOIN channel c ON c.id = l.channelId SET l.address = CONCAT(?, '/channels/', c.code) WHERE l.address LIKE 'http://127.0.0.1:%/channels/%'",
       [standins],
@@ -146,6 +174,7 @@ export class DemoLoader {
     await this.at(new Date(), async tx => {
       await movePrinters(tx, standins, scaleAt);
       await connectCarriers(tx, this.carriers, standins);
+      if (mailAt) await connectMail(tx, mailAt);
     });
   }
 
@@ -242,9 +271,9 @@ export class DemoLoader {
         width: p.kind === 'bundle' ? null : tenths(p.inches[1]),
         height: p.kind === 'bundle' ? null : tenths(p.inches[2]),
         facts: JSON.stringify({
-          ...p.facts,
           valueMinor: Math.round(p.dollars * 60),
           ...(p.kind === 'bundle' ? {} : CUSTOMS),
+          ...p.facts,
         }),
         hint: p.hint,
         picture: p.picture,
@@ -583,6 +612,14 @@ const PAPERS = [
     message: 'Payable within 14 days. Skepside Bee Supply, Zanesville, Ohio.',
     prices: true,
     metric: false,
+  },
+  {
+    kind: 'commercial',
+    name: 'Commercial invoice',
+    country: 'abroad',
+    message: 'These goods were made in the countries named. All that is written here is true.',
+    prices: true,
+    metric: true,
   },
 ];
 

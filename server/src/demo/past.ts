@@ -2,6 +2,7 @@ import {
   type Address,
   addBusinessDays,
   type Box,
+  billedAs,
   makeS10,
   nextDeparture,
   planBoxes,
@@ -128,6 +129,41 @@ export class PackedPast {
     return numbers;
   }
 
+  /** What carriers tell of the parcels that left: most have arrived, some of the latest are in trouble. */
+  async follow(tx: Tx): Promise<void> {
+    await tx.run(
+      `UPDATE trackedParcel t JOIN label b ON b.id = t.labelId SET t.expected = b.arrives, t.askAt = IF(b.arrives < DATE(?), NULL, ? + INTERVAL 1 HOUR), t.state = IF(b.arrives < DATE(?), 'delivered', 'on the way'),
+         t.says = IF(b.arrives < DATE(?), 'Delivered', 'Sorted'), t.since = IF(b.arrives < DATE(?), TIMESTAMP(b.arrives, '18:00:00'), GREATEST(t.leftAt, ? - INTERVAL 5 HOUR))`,
+      Array(6).fill(tx.at),
+    );
+    await tx.run(
+      `INSERT INTO trackingEvent (labelId, code, at, kind, says, place) SELECT labelId, 'collected', leftAt, 'collected', 'Collected', 'Zanesville' FROM trackedParcel
+       UNION ALL SELECT labelId, 'sorted', IF(state = 'delivered', leftAt + INTERVAL 6 HOUR, since), 'on the way', 'Sorted', 'Columbus' FROM trackedParcel
+       UNION ALL SELECT labelId, 'delivered', since, 'delivered', 'Delivered', '' FROM trackedParcel WHERE state = 'delivered'`,
+    );
+    const latest = await tx.rows<{ labelId: string }>(
+      'SELECT t.labelId FROM trackedParcel t JOIN label b ON b.id = t.labelId WHERE t.leftAt < ? - INTERVAL 4 DAY ORDER BY t.leftAt DESC, t.labelId LIMIT 4',
+      [tx.at],
+    );
+    for (const [i, { labelId }] of latest.entries()) {
+      const [kind, says, hours] = WRONG[i]!;
+      const since = new Date(tx.at.getTime() - hours * 3_600_000);
+      await tx.run("DELETE FROM trackingEvent WHERE labelId = ? AND code = 'delivered'", [labelId]);
+      await tx.run('UPDATE trackedParcel SET state = ?, says = ?, since = ? WHERE labelId = ?', [
+        kind,
+        says,
+        since,
+        labelId,
+      ]);
+      if (kind === 'on the way')
+        await tx.run("UPDATE trackingEvent SET at = ? WHERE labelId = ? AND code = 'sorted'", [
+          since,
+          labelId,
+        ]);
+      else await tx.insert('trackingEvent', [{ labelId, code: kind, at: since, kind, says, place: 'Depot' }]);
+    }
+  }
+
   /** Gives each parcel a bought label of its planned carrier, at that carrier's price, and a departure after `tx.at`. */
   async label(tx: Tx, parcels: readonly PastParcel[]): Promise<void> {
     const rows = await tx.rows<{
@@ -181,7 +217,7 @@ export class PackedPast {
         chargedMinor: b.rated.minor,
         currency: b.carrier.accounts[0]!.sheet.currency,
         zone: b.rated.zone,
-        billable: b.rated.billable.says,
+        billable: billedAs(b.rated.billable),
         charges: JSON.stringify(b.rated.charges),
         request: '{}',
         arrives: addBusinessDays(tx.at.toISOString().slice(0, 10), b.rated.days),
@@ -202,6 +238,14 @@ export class PackedPast {
     );
   }
 }
+
+/** What went wrong with some parcels of the past, and how many hours ago it was told. */
+const WRONG: [kind: string, says: string, hours: number][] = [
+  ['exception', 'Nobody of that name at this address', 20],
+  ['coming back', 'Sent back to the sender', 30],
+  ['on the way', 'Sorted', 140],
+  ['exception', 'Held up by the weather', 26],
+];
 
 /** What a parcel that no service takes went for. */
 const DEAREST: Rated = {

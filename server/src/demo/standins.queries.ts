@@ -1,5 +1,6 @@
 import type { CarrierRow } from '../carriers/carrier.entity.js';
 import type { CarrierAccount } from '../carriers/carrierAccount.entity.js';
+import type { Channel } from '../channels/channel.entity.js';
 import type { Tx } from '../database/db.js';
 
 /** Stand-ins listen on another port at every start: printers and scales that are stand-ins follow. */
@@ -24,4 +25,12 @@ export async function moveCarriers(tx: Tx, standins: string): Promise<void> {
   await tx.run("UPDATE carrier SET address = CONCAT(?, '/', code) WHERE address LIKE 'http://127.0.0.1:%'", [
     standins,
   ]);
+}
+
+export function channelCodes(tx: Tx): Promise<Pick<Channel, 'id' | 'code'>[]> {
+  return tx.rows('SELECT id, code FROM channel');
+}
+
+export async function hasTemplates(tx: Tx): Promise<boolean> {
+  return (await tx.one('SELECT id FROM mailTemplate LIMIT 1')) !== null;
 }

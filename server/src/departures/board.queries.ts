@@ -1,5 +1,5 @@
-import type { Board, BoardDeparture, HandoverView, NeedsPerson, StageBar, Strip } from '@auk/contract';
-import { forecast, type Stage } from '@auk/core';
+import type { Board, BoardDeparture, HandoverView, StageBar, Strip } from '@auk/contract';
+import { type DockScan, forecast, reconcile, type Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { Db } from '../database/db.js';
@@ -7,6 +7,8 @@ import { HouseService } from '../house/house.module.js';
 import { NotHere } from '../http/problem.js';
 import { PickForecasts } from '../planning/planning.module.js';
 import { HeldOrders } from '../records/records.module.js';
+import { scansAt } from './handover.queries.js';
+import { NeedsQueries } from './needs.queries.js';
 
 interface DepartureRecord {
   id: string;
@@ -26,26 +28,19 @@ const BAR: Partial<Record<Stage, keyof StageBar>> = {
   Packed: 'packed',
   Labelled: 'labelled',
 };
-type Cause = Omit<NeedsPerson, 'job'>;
-
-/** Most causes of one kind that are named. */
-const NEEDS = 50;
-/** A channel that could not be told for so long is shown to a person. */
-const UNTOLD_MINUTES = 30;
-
-const need = (
-  code: string,
-  subject: string,
-  says: string,
-  detail: string,
-  cure: string,
-  job: string | null = null,
-): NeedsPerson => ({ code, subject, says, detail, cure, orders: 1, job });
-
 /** Minutes of the past that today's pace is taken from. */
 const PACE_MINUTES = 90;
 
 /** Reads for the Board, the route strip and the handover. */
+/** Scans at the dock as the core compares them with what was bought; a tracking number stands for itself. */
+const dockScans = (rows: readonly { text: string; kind: string; says: string }[]): DockScan[] =>
+  [...rows].reverse().map(r => ({
+    text: r.text,
+    parcel: /\bPA-\d+\b/.exec(r.says)?.[0] ?? null,
+    refused: r.kind === 'refused',
+    says: r.says,
+  }));
+
 @Injectable()
 export class BoardQueries {
   constructor(
@@ -53,6 +48,7 @@ export class BoardQueries {
     private readonly house: HouseService,
     private readonly held: HeldOrders,
     private readonly picks: PickForecasts,
+    private readonly needsQueries: NeedsQueries,
   ) {}
 
   async board(now: Date): Promise<Board> {
@@ -63,7 +59,7 @@ export class BoardQueries {
       this.handedOver(),
       this.goneToday(now, zone),
       this.pace(now),
-      this.needs(),
+      this.needsQueries.needs(),
       this.picks.now(this.db, now),
     ]);
     let ahead = 0;
@@ -139,8 +135,10 @@ export class BoardQueries {
   }
 
   async handover(no: number): Promise<HandoverView> {
-    const d = await this.db.one<DepartureRecord & { reason: string }>(
-      'SELECT id, no, carrier, carrierName, name, cutOff, state, freight, reason FROM departure WHERE no = ?',
+    const d = await this.db.one<
+      DepartureRecord & { reason: string; bookedAs: string | null; manifest: string | null }
+    >(
+      'SELECT id, no, carrier, carrierName, name, cutOff, state, freight, reason, bookedAs, manifest FROM departure WHERE no = ?',
       [no],
     );
     if (!d) throw new NotHere(`The departure DE-${no}`);
@@ -152,12 +150,19 @@ export class BoardQueries {
       service: string;
       handedOverAt: Date | null;
       orderId: string;
+      weightMg: number | null;
     }>(
-      `SELECT c.no, c.orderId, o.channelNumber AS \`order\`, o.buyer, b.tracking, b.serviceName AS service, c.handedOverAt FROM parcel c JOIN orders o ON o.id = c.orderId
+      `SELECT c.no, c.orderId, o.channelNumber AS \`order\`, o.buyer, b.tracking, b.serviceName AS service, c.handedOverAt, c.weightMg FROM parcel c JOIN orders o ON o.id = c.orderId
        JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND (c.departedAt IS NULL OR ? = 'closed') ORDER BY c.handedOverAt IS NOT NULL, c.no`,
       [d.id, d.state],
     );
     const held = await this.held.among(this.db, d.state === 'open' ? parcels.map(p => p.orderId) : []);
+    const shown = parcels.map(({ handedOverAt, orderId, ...p }) => ({
+      ...p,
+      no: `PA-${p.no}`,
+      scanned: handedOverAt !== null,
+      held: held.get(orderId)?.says ?? null,
+    }));
     return {
       id: d.id,
       no: `DE-${d.no}`,
@@ -166,12 +171,10 @@ export class BoardQueries {
       cutOff: d.cutOff.toISOString(),
       state: d.state,
       reason: d.reason,
-      parcels: parcels.map(({ handedOverAt, orderId, ...p }) => ({
-        ...p,
-        no: `PA-${p.no}`,
-        scanned: handedOverAt !== null,
-        held: held.get(orderId)?.says ?? null,
-      })),
+      parcels: shown,
+      strange: d.state === 'open' ? reconcile(shown, dockScans(await scansAt(this.db, d.id))).strange : [],
+      bookedAs: d.bookedAs,
+      manifest: d.manifest,
     };
   }
 
@@ -214,104 +217,17 @@ export class BoardQueries {
   /** Parcels labelled an hour, from the last hour and a half. */
   private async pace(now: Date): Promise<number> {
     const { n } = (await this.db.one<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM label WHERE state = 'bought' AND answeredAt > ? AND answeredAt <= ?",
+      "SELECT COUNT(*) AS n FROM label WHERE state = 'bought' AND NOT back AND answeredAt > ? AND answeredAt <= ?",
       [new Date(now.getTime() - PACE_MINUTES * 60_000), now],
     ))!;
     return Math.round((n * 60) / PACE_MINUTES);
-  }
-
-  /** What only a person can do, grouped by cause, most orders first. */
-  private async needs(): Promise<NeedsPerson[]> {
-    const stops = await this.db.rows<Cause>(
-      `SELECT s.code, s.subject, MIN(s.says) AS says, GROUP_CONCAT(DISTINCT o.channelNumber ORDER BY o.no SEPARATOR ', ') AS detail, MIN(s.cure) AS cure, COUNT(DISTINCT s.orderId) AS orders
-       FROM stopReason s JOIN orders o ON o.id = s.orderId WHERE s.liftedAt IS NULL AND o.stage = 'Stopped' GROUP BY s.code, s.subject ORDER BY orders DESC LIMIT ${NEEDS}`,
-    );
-    const short = await this.db.rows<Cause>(
-      `SELECT 'short' AS code, x.sku AS subject, CONCAT(x.name, ' is short.') AS says, CONCAT(SUM(x.n), ' missing') AS detail, 'Receive or count it.' AS cure, COUNT(DISTINCT x.orderId) AS orders FROM
-         (SELECT p.orderId, pr.sku, pr.name, p.quantity - COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0) AS n
-          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short' AND NOT p.optional) x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT ${NEEDS}`,
-    );
-    const labels = await this.db.rows<Cause>(
-      `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders
-       FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.state IN ('unknown', 'asked') LIMIT ${NEEDS}`,
-    );
-    const doubts = await this.db.rows<Cause>(
-      `SELECT 'doubt' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('Nobody can prove whether the label of PA-', c.no, ' was bought.') AS says, COALESCE(b.why, '') AS detail, 'Ask the carrier, then decide on the page of parcels.' AS cure, 1 AS orders
-       FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.state = 'doubtful' LIMIT ${NEEDS}`,
-    );
-    const claims = await this.db.rows<Cause>(
-      `SELECT 'claim' AS code, CONCAT('PA-', c.no) AS subject, CONCAT(b.carrierName, ' owes money for PA-', c.no, '.') AS says, r.why AS detail, 'Claim it, then close it on the page of parcels.' AS cure, 1 AS orders
-       FROM refundClaim r JOIN label b ON b.id = r.labelId JOIN parcel c ON c.id = b.parcelId WHERE r.state = 'open' ORDER BY r.at LIMIT ${NEEDS}`,
-    );
-    const parked = await this.db.rows<Cause>(
-      "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 50",
-    );
-    const held = (await this.held.parcels(this.db, NEEDS)).map(p =>
-      need('held', `PA-${p.no}`, `PA-${p.no} is packed and must not go.`, p.says, p.cure),
-    );
-    const rest = [...doubts, ...labels, ...claims, ...stops, ...short, ...parked].map(n => ({
-      ...n,
-      job: null,
-    }));
-    return [...held, ...(await this.untold()), ...(await this.filesLeft()), ...rest];
-  }
-
-  /** Parcels of which a channel could not be told for long, or is not told any more. */
-  private async untold(): Promise<NeedsPerson[]> {
-    const rows = await this.db.rows<{
-      id: string;
-      no: number;
-      state: string;
-      error: string;
-      channel: string;
-    }>(
-      `SELECT j.id, c.no, j.state, j.error, h.name AS channel FROM job j JOIN parcel c ON c.id = j.subjectId JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId
-       WHERE j.kind = 'tell tracking' AND (j.state = 'given up' OR j.state = 'waiting' AND j.error IS NOT NULL AND j.createdAt < NOW(3) - INTERVAL ${UNTOLD_MINUTES} MINUTE) ORDER BY j.createdAt LIMIT ${NEEDS}`,
-    );
-    return rows.map(j => {
-      const cure =
-        j.state === 'given up'
-          ? 'Auk has stopped trying. Try again when the channel is back.'
-          : 'Auk tries on by itself; try again now if the channel is back.';
-      return need(
-        'untold',
-        `PA-${j.no}`,
-        `${j.channel} was not told that PA-${j.no} left.`,
-        j.error,
-        cure,
-        j.id,
-      );
-    });
-  }
-
-  /** Files that were not taken in whole, whatever was tried. */
-  private async filesLeft(): Promise<NeedsPerson[]> {
-    const rows = await this.db.rows<{
-      id: string;
-      name: string;
-      taken: number;
-      things: number;
-      error: string;
-    }>(
-      `SELECT j.id, f.name, f.taken, f.things, j.error FROM job j JOIN importFile f ON f.id = j.subjectId WHERE j.state = 'given up' ORDER BY j.createdAt LIMIT ${NEEDS}`,
-    );
-    return rows.map(f =>
-      need(
-        'file',
-        f.name,
-        `${f.name} was taken in only in part: ${f.taken} of ${f.things}.`,
-        f.error,
-        'Auk has stopped trying. Try again; it goes on where it stood.',
-        f.id,
-      ),
-    );
   }
 
   /** Labels bought by the end of each hour of today, beside what must be by then. */
   private async byHour(now: Date, zone: string, rows: BoardDeparture[]): Promise<Board['labelledByHour']> {
     const start = DateTime.fromJSDate(now, { zone }).startOf('day').set({ hour: 7 });
     const bought = await this.db.rows<{ at: Date }>(
-      "SELECT answeredAt AS at FROM label WHERE state = 'bought' AND answeredAt >= ? ORDER BY answeredAt",
+      "SELECT answeredAt AS at FROM label WHERE state = 'bought' AND NOT back AND answeredAt >= ? ORDER BY answeredAt",
       [start.toJSDate()],
     );
     return Array.from({ length: 12 }, (_, i) => start.plus({ hours: i })).map(at => ({

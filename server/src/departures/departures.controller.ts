@@ -22,6 +22,7 @@ import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { BoardQueries } from './board.queries.js';
+import { Collecting } from './collecting.service.js';
 import { Collections } from './collections.service.js';
 import { CutOffs } from './cutOffs.service.js';
 import { HandoverService } from './handover.service.js';
@@ -41,6 +42,7 @@ export class DeparturesController {
     private readonly printing: PrintingService,
     private readonly collections: Collections,
     private readonly cutOffs: CutOffs,
+    private readonly collecting: Collecting,
   ) {}
 
   @Get('board')
@@ -91,6 +93,17 @@ export class DeparturesController {
   async move(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<HandoverView> {
     const departure = parse(DepartureNo, no);
     await this.cutOffs.move(departure, new Date(parse(MoveCutOff, body).cutOff), by(me));
+    return this.queries.handover(departure);
+  }
+
+  /** Books the collection at its carrier. */
+  @Post(':no/book')
+  @HttpCode(200)
+  @May('handover')
+  @Answers(HandoverView)
+  async book(@Param('no') no: string, @Me() me: Person): Promise<HandoverView> {
+    const departure = parse(DepartureNo, no);
+    await this.collecting.book(departure, by(me));
     return this.queries.handover(departure);
   }
 

@@ -15,23 +15,62 @@ export interface ScannedParcel {
   label: string | null;
   carrier: string | null;
   carrierName: string | null;
+  weightMg: number | null;
 }
 
-export function parcelByCode(
-  sql: Sql,
-  no: string | number,
-  code: string,
-): Promise<Pick<Parcel, 'id' | 'orderId'> | null> {
+/** A code that names a parcel, or a label that was given back and with it the parcel that it was on. */
+export interface NamedParcel {
+  id: string;
+  orderId: string;
+  label: string | null;
+}
+
+export function parcelByCode(sql: Sql, no: string | number, code: string): Promise<NamedParcel | null> {
   return sql.one(
-    `SELECT id, orderId FROM parcel WHERE no = ?
-       UNION ALL SELECT c.id, c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ? AND b.liveParcel IS NOT NULL LIMIT 1`,
+    `(SELECT id, orderId, NULL AS label FROM parcel WHERE no = ?)
+       UNION ALL (SELECT c.id, c.orderId, b.state FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ? AND NOT b.back ORDER BY b.liveParcel IS NULL, b.intendedAt DESC LIMIT 1) LIMIT 1`,
     [no, code],
+  );
+}
+
+/** What became of the last label of a parcel. */
+export function lastLabel(sql: Sql, parcelId: string): Promise<{ state: string } | null> {
+  return sql.one('SELECT state FROM label WHERE parcelId = ? AND NOT back ORDER BY intendedAt DESC LIMIT 1', [
+    parcelId,
+  ]);
+}
+
+/** All scans at the dock of a departure, in their order. */
+export function scansAt(
+  sql: Sql,
+  departureId: string,
+): Promise<{ text: string; kind: string; says: string }[]> {
+  return sql.rows(
+    `SELECT JSON_VALUE(e.scan, '$.text') AS text, JSON_VALUE(e.answer, '$.kind') AS kind, JSON_VALUE(e.answer, '$.says') AS says FROM scanSession s JOIN scanEvent e ON e.sessionId = s.id
+     WHERE s.departureId = ? ORDER BY e.seq DESC LIMIT 500`,
+    [departureId],
+  );
+}
+
+/** What a departure is to take, as far as it is known by now. */
+export function loadOf(sql: Sql, departureId: string): Promise<{ parcels: number; weightMg: number } | null> {
+  return sql.one(
+    'SELECT COUNT(*) AS parcels, CAST(COALESCE(SUM(weightMg), 0) AS SIGNED) AS weightMg FROM parcel WHERE departureId = ?',
+    [departureId],
+  );
+}
+
+/** What left with a departure: tracking numbers that were bought here. */
+export function trackingsOf(sql: Sql, departureId: string): Promise<{ tracking: string }[]> {
+  return sql.rows(
+    "SELECT b.tracking FROM parcel c JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' WHERE c.departureId = ? AND c.departedAt IS NOT NULL AND NOT b.elsewhere ORDER BY b.tracking",
+    [departureId],
   );
 }
 
 export function lockParcel(tx: Tx, whoseId: string): Promise<ScannedParcel | null> {
   return tx.one(
-    `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, b.state AS label, b.carrier, b.carrierName FROM parcel c
+    `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, c.weightMg, b.state AS label, b.carrier, b.carrierName FROM parcel c
        LEFT JOIN label b ON b.liveParcel = c.id WHERE c.id = ? FOR UPDATE`,
     [whoseId],
   );
@@ -89,8 +128,10 @@ export function departureByNo(
 export function lockDeparture(
   tx: Tx,
   no: number,
-): Promise<(Pick<Departure, 'id' | 'carrier' | 'cutOff'> & { state: string }) | null> {
-  return tx.one('SELECT id, carrier, cutOff, state FROM departure WHERE no = ? FOR UPDATE', [no]);
+): Promise<Pick<Departure, 'id' | 'no' | 'carrier' | 'cutOff' | 'state' | 'bookedAs'> | null> {
+  return tx.one('SELECT id, no, carrier, cutOff, state, bookedAs FROM departure WHERE no = ? FOR UPDATE', [
+    no,
+  ]);
 }
 
 /** Orders that are planned for some departures and have not left. */

@@ -7,6 +7,7 @@ import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { Labels } from '../labels/labels.module.js';
+import { Mails } from '../mails/mails.module.js';
 import { Parcels } from '../parcels/parcels.module.js';
 import {
   event,
@@ -19,10 +20,13 @@ import {
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
+import { Tracking } from '../tracking/tracking.module.js';
 import { BoardQueries } from './board.queries.js';
+import { Collecting } from './collecting.service.js';
 import {
   arrivalsOf,
   departureByNo,
+  lastLabel,
   lockDeparture,
   lockOrdersOn,
   lockParcel,
@@ -49,6 +53,9 @@ export class HandoverService {
     private readonly scans: ScansService,
     private readonly carriers: CarrierRegistry,
     private readonly labels: Labels,
+    private readonly tracking: Tracking,
+    private readonly mails: Mails,
+    private readonly collecting: Collecting,
   ) {}
 
   /** Takes one scan: a parcel's own code or its tracking number. Scanning twice says so and changes nothing. */
@@ -78,8 +85,10 @@ export class HandoverService {
       return wrong(`No parcel has the code ${code.slice(0, 30)}.`, 'Scan the barcode of the label.');
     if (parcel.departedAt)
       return wrong(`PA-${parcel.no} has departed already.`, 'Put it aside and ask the lead.');
+    if (whose!.label === 'voided')
+      return wrong(`That label of PA-${parcel.no} was given back.`, 'Take the old label off it.');
     if (parcel.label !== 'bought')
-      return wrong(`PA-${parcel.no} has no label yet.`, 'Bring it back to the bench.');
+      return wrong(await this.unlabelled(tx, parcel), 'Bring it back to the bench.');
     if (parcel.carrier !== departure.carrier)
       return wrong(`Wrong truck: PA-${parcel.no} goes with ${parcel.carrierName}.`, 'Put it back.');
     const held = (await this.held.among(tx, [parcel.orderId])).get(parcel.orderId);
@@ -91,15 +100,27 @@ export class HandoverService {
         says: `PA-${parcel.no} is on it already.`,
         next: 'Scan the next parcel.',
       };
+    const before = parcel.departureId === departure.id ? null : parcel.departureId;
     await this.parcels.handOver(tx, parcel.id, departure.id);
     await leaveWith(tx, [parcel.orderId], departure.id);
     await tx.tell('departures', departure.id);
     return {
       kind: 'counted',
       tone: 'right',
-      says: `Right, PA-${parcel.no} is on it.`,
+      says: `Right, PA-${parcel.no} is on it${before ? '; it was planned for another departure' : ''}.`,
       next: 'Scan the next parcel.',
     };
+  }
+
+  /** Why a parcel without a bought label must not go. */
+  private async unlabelled(tx: Tx, parcel: ScannedParcel): Promise<string> {
+    if (parcel.label === 'void asked') return `The label of PA-${parcel.no} is being given back.`;
+    if (parcel.label)
+      return `The label of PA-${parcel.no} is ${parcel.label}: nobody knows yet that it is ours.`;
+    const last = await lastLabel(tx, parcel.id);
+    return last?.state === 'voided'
+      ? `The label of PA-${parcel.no} was given back.`
+      : `PA-${parcel.no} has no label yet.`;
   }
 
   /**
@@ -131,7 +152,10 @@ export class HandoverService {
             { missing: missing.map(p => `PA-${p.no}`) },
           );
       }
-      if (leaving.length > 0) await this.leave(tx, leaving);
+      if (leaving.length > 0) {
+        await this.leave(tx, leaving);
+        await this.collecting.endSoon(tx, departure);
+      }
       await this.postpone(tx, departure, [...stopped, ...missing], 'was not scanned and waits');
       await this.end(tx, departure.id, 'closed', '');
     });
@@ -190,6 +214,12 @@ export class HandoverService {
     await this.stock.apply(tx, { moves, holds });
     await this.parcels.depart(tx, ids);
     await this.telling.soon(tx, ids);
+    await this.tracking.begin(tx, ids);
+    const first = new Map([...parcels].reverse().map(p => [p.orderId, p.id]));
+    await this.mails.due(
+      tx,
+      [...first].map(([orderId, cause]) => ({ orderId, moment: 'departed', cause })),
+    );
     await toHistory(
       tx,
       parcels.map(p => event(tx, p.orderId, 'departed', `PA-${p.no} departed.`)),
@@ -259,7 +289,7 @@ export class HandoverService {
     return departure.id;
   }
 
-  private async lock(tx: Tx, no: number): Promise<{ id: string; carrier: string; cutOff: Date }> {
+  private async lock(tx: Tx, no: number): Promise<{ id: string; no: number; carrier: string; cutOff: Date }> {
     const departure = await lockDeparture(tx, no);
     if (!departure) throw new NotHere(`The departure DE-${no}`);
     if (departure.state !== 'open')

@@ -38,7 +38,7 @@ export class Telling {
     const rows = await whatToTell(this.db, parcelId);
     for (const { orderId, channelId, ...told } of rows) {
       const key = rows.length === 1 ? parcelId : `${parcelId} ${told.channelNumber}`;
-      if (!(await this.channels.tellTracking(channelId, { key, ...told }))) continue;
+      if (!(await this.channels.tell(channelId, channel => channel.tellTracking({ key, ...told })))) continue;
       await this.db.tx({ personId: null, at: new Date() }, async tx => {
         await toHistory(tx, [
           event(tx, orderId, 'told', `The channel was told the tracking number ${told.tracking}.`),

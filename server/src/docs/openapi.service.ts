@@ -109,11 +109,19 @@ const whoOf = (access: Access | undefined): string =>
       ? access
       : `whoever has the right “${contract.RIGHTS[access.right].words}”`;
 
+/** Forms that hold themselves, by their ids: what is sent refers to them. */
+const HELD = new Map<string, JsonSchema>();
+
 /** A form as it is sent: whole, with what may be left out left out. */
 function sent(form: z.ZodType): JsonSchema {
-  const { $schema: _, ...schema } = z.toJSONSchema(form, { io: 'input', unrepresentable: 'any' });
-  return schema;
+  const { $schema: _, $defs, ...schema } = z.toJSONSchema(form, { io: 'input', unrepresentable: 'any' });
+  for (const [id, held] of Object.entries($defs ?? {})) HELD.set(id, referring(held as JsonSchema));
+  return referring(schema);
 }
+
+/** The same, with its references into the document. */
+const referring = (schema: object): JsonSchema =>
+  JSON.parse(JSON.stringify(schema).replaceAll('#/$defs/', REFS)) as JsonSchema;
 
 function answered(answer: Answer | undefined): Operation['answer'] {
   if (answer === undefined || answer === 'nothing') return 'nothing';
@@ -125,14 +133,15 @@ function answered(answer: Answer | undefined): Operation['answer'] {
     $defs: __,
     ...schema
   } = z.toJSONSchema(answer, { metadata: FORMS, unrepresentable: 'any' });
-  return JSON.parse(JSON.stringify(schema).replaceAll('#/$defs/', REFS)) as JsonSchema;
+  return referring(schema);
 }
 
 function forms(): Record<string, JsonSchema> {
   const { schemas } = z.toJSONSchema(FORMS, { uri: id => REFS + id, unrepresentable: 'any' });
-  return Object.fromEntries(
-    Object.entries(schemas).map(([id, { $id: _, $schema: __, ...schema }]) => [id, schema as JsonSchema]),
-  );
+  return Object.fromEntries([
+    ...Object.entries(schemas).map(([id, { $id: _, $schema: __, ...schema }]) => [id, schema as JsonSchema]),
+    ...HELD,
+  ]);
 }
 
 const PROBLEM = {

@@ -6,6 +6,8 @@ import { NotAllowed, NotSignedIn } from './problem.js';
 
 /** Paths under /api/v1 that take a body from somebody who is not signed in. */
 export const OPEN_PATHS = ['/people/sign-in', '/people/sign-out', '/house/open'];
+/** And what buyers write on their pages: its link says who they are. */
+const BUYERS_PATH = /^\/buyers\/[\w-]{1,60}\/messages$/;
 
 /**
  * Refuses what comes from other sites, and bodies of people who are not signed in, before anything of them is read: the answer is
@@ -17,7 +19,7 @@ export function refuseStrangers(byToken: (token: string | undefined) => Promise<
     try {
       if (!sameOrigin(request))
         throw new NotAllowed('The request comes from another site.', 'Open Auk itself and try there.');
-      if (!OPEN_PATHS.includes(request.path)) {
+      if (!OPEN_PATHS.includes(request.path) && !BUYERS_PATH.test(request.path)) {
         request.person = (await byToken(tokenOf(request))) ?? undefined;
         if (!request.person) throw new NotSignedIn();
       }

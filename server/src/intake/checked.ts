@@ -1,5 +1,5 @@
-import type { CheckedProduct } from '@auk/core';
-import type { Product } from '../products/products.module.js';
+import { type CheckedProduct, missingForCustoms } from '@auk/core';
+import { customsFacts, type Product } from '../products/products.module.js';
 
 /** A product as the core's order check sees it. */
 export function toChecked(p: Product): CheckedProduct {
@@ -9,6 +9,6 @@ export function toChecked(p: Product): CheckedProduct {
     name: p.name,
     stage: p.stage,
     scannable: p.codes.length > 0,
-    customs: Boolean(p.facts.customsCode && p.facts.origin),
+    customsLacks: missingForCustoms(customsFacts(p)),
   };
 }

@@ -1,4 +1,5 @@
 import {
+  type Address,
   type Conflict,
   checkOrder,
   FIELD_WORDS,
@@ -12,6 +13,7 @@ import {
   type Value,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { CatalogService } from '../products/products.module.js';
@@ -49,6 +51,7 @@ export class OrderChecks {
     private readonly reservations: Reservations,
     private readonly catalog: CatalogService,
     private readonly house: HouseService,
+    private readonly carriers: CarrierRegistry,
   ) {}
 
   /** Checks orders again, many in few statements. Drafts are left alone. The caller has locked them, or they are new. */
@@ -86,6 +89,14 @@ export class OrderChecks {
         'code',
         'subject',
       ]);
+  }
+
+  /** Keeps an order's address in Latin letters, for the address that it has now. */
+  async giveLatin(tx: Tx, orderId: string, address: Address): Promise<void> {
+    await tx.run(
+      'REPLACE INTO latinAddress (orderId, ofAddress, address, at, personId) SELECT id, SHA1(shipTo), ?, ?, ? FROM orders WHERE id = ?',
+      [JSON.stringify(address), tx.at, tx.personId, orderId],
+    );
   }
 
   /** Takes an open difference as decided and gives it; null when somebody has decided it already. */
@@ -128,6 +139,8 @@ export class OrderChecks {
     ]);
     const [suspicions, differences] = [await openSuspicions(tx, ids), await openDifferences(tx, ids)];
     const letUncodedThrough = await this.house.setting(tx, 'letUncodedThrough', false);
+    const latin = await this.carriers.plansLatin(tx);
+    const given = latin ? await latinGiven(tx, ids) : new Set<string>();
     const [linesOf, partsOf] = [group(lines, l => l.orderId), group(parts, p => p.lineId)];
     return new Map(
       heads.map(o => [
@@ -138,6 +151,7 @@ export class OrderChecks {
             shipTo: fromJson(o.shipTo),
             home: o.home,
             letUncodedThrough,
+            latinWanted: latin && !given.has(o.id),
             suspicions: suspicions.get(o.id) ?? [],
             differences: (differences.get(o.id) ?? []).map(d => toOpen(d, o.currency)),
             lines: (linesOf.get(o.id) ?? []).map(l => ({
@@ -188,6 +202,15 @@ export const stopRow = (tx: Tx, orderId: string, r: StopReason) => ({
   raisedAt: tx.at,
   liftedAt: null,
 });
+
+/** Orders whose address, as it is now, somebody has given in Latin letters. */
+async function latinGiven(sql: Sql, ids: readonly string[]): Promise<Set<string>> {
+  const rows = await sql.rows<{ id: string }>(
+    'SELECT o.id FROM orders o JOIN latinAddress l ON l.orderId = o.id AND l.ofAddress = SHA1(o.shipTo) WHERE o.id IN (?)',
+    [ids],
+  );
+  return new Set(rows.map(r => r.id));
+}
 
 async function openSuspicions(sql: Sql, ids: readonly string[]): Promise<Map<string, Suspicion[]>> {
   const rows = await sql.rows<{ orderId: string; number: string; why: string }>(

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { CarriersModule } from '../carriers/carriers.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
@@ -8,6 +9,7 @@ import { TimetableModule } from '../timetable/timetable.module.js';
 import { OrderChecks } from './checks.service.js';
 import { DuplicateSearch } from './duplicates.js';
 import { OrderIntake } from './intake.js';
+import { LatinAddress } from './latinAddress.entity.js';
 import { OrderDifference } from './orderDifference.entity.js';
 import { StopAccepted } from './stopAccepted.entity.js';
 import { StopReason } from './stopReason.entity.js';
@@ -20,8 +22,9 @@ export type { IntakeChannel } from './prepare.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([StopAccepted, StopReason, OrderDifference, Suspicion]),
+    TypeOrmModule.forFeature([StopAccepted, StopReason, OrderDifference, Suspicion, LatinAddress]),
     HouseModule,
+    CarriersModule,
     ProductsModule,
     RecordsModule,
     ReservationsModule,

@@ -1,5 +1,6 @@
 import { type Change, group, type News, newsOf, type ReceivedOrder, type Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { LineMatching } from '../products/products.module.js';
@@ -10,6 +11,7 @@ import {
   loadOrders,
   makeWay,
   OrderWriter,
+  passed,
   type StoredOrder,
   setFirstStage,
   setHead,
@@ -69,6 +71,8 @@ const OVER = new Set<Stage>(['Departed', 'Cancelled']);
 /** Takes orders in from any source: matched, broken into parts, checked and reserved, all in the caller's transaction. */
 @Injectable()
 export class OrderIntake {
+  private readonly arrivals: ((tx: Tx, orderIds: readonly string[]) => Promise<void>)[] = [];
+
   constructor(
     private readonly matching: LineMatching,
     private readonly planner: DeparturePlanner,
@@ -77,7 +81,18 @@ export class OrderIntake {
     private readonly writer: OrderWriter,
     private readonly duplicates: DuplicateSearch,
     private readonly house: HouseService,
+    private readonly carriers: CarrierRegistry,
   ) {}
+
+  /** Has something done about orders that come in, in the transaction in which they do. */
+  onArrival(listener: (tx: Tx, orderIds: readonly string[]) => Promise<void>): void {
+    this.arrivals.push(listener);
+  }
+
+  /** Tells of orders that are in the house from now on, however they came. */
+  async arrived(tx: Tx, orderIds: readonly string[]): Promise<void> {
+    for (const listener of this.arrivals) await listener(tx, orderIds);
+  }
 
   /** Receives orders of one channel; what is known and the same is left alone, so a repeat changes nothing. Of a number given twice the last counts. */
   async receive(tx: Tx, channel: IntakeChannel, received: readonly ReceivedOrder[]): Promise<Received[]> {
@@ -269,6 +284,7 @@ export class OrderIntake {
       open: await this.planner.open(tx, tx.at),
       planner: this.planner,
       letUncodedThrough: await this.house.setting(tx, 'letUncodedThrough', false),
+      latinWanted: await this.carriers.plansLatin(tx),
     };
     const prepared = received.map((r, i) => prepare(tx, r, i, around));
     const suspicions = await this.duplicates.among(
@@ -286,6 +302,10 @@ export class OrderIntake {
     for (const p of prepared)
       stages.set(p.received.channelNumber, stageOf(p, served.get(p.id) ?? 0, promised));
     await this.storeStages(tx, prepared, stages);
+    await this.arrived(
+      tx,
+      prepared.map(p => p.id),
+    );
     return stages;
   }
 
@@ -333,6 +353,7 @@ export class OrderIntake {
           stage,
         );
     await countStages(tx, new Map([...by].map(([stage, list]) => [stage, list.length])));
+    await passed(tx, new Map([...by].map(([stage, list]) => [stage, list.map(p => p.id)])));
   }
 }
 

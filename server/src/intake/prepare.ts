@@ -49,6 +49,7 @@ export interface Surroundings {
   open: OpenDeparture[];
   planner: DeparturePlanner;
   letUncodedThrough: boolean;
+  latinWanted: boolean;
 }
 
 /** What stops an order that came in. */
@@ -76,6 +77,7 @@ export function checkPrepared(
       suspicions: [...suspicions],
       differences: [],
       letUncodedThrough: around.letUncodedThrough,
+      latinWanted: around.latinWanted,
     },
     ADDRESS_TABLES,
   );

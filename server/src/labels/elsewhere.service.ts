@@ -48,7 +48,7 @@ export class ElsewhereLabels {
 
   /** True when this very label is there already; refused when another is. */
   private async isKnown(tx: Tx, parcel: ParcelRow, key: string): Promise<boolean> {
-    const known = await labelByKeyOrParcel(tx, key, parcel.id);
+    const known = await labelByKeyOrParcel(tx, key, parcel.id, false);
     if (known?.id === key && known.parcelId === parcel.id) return true;
     if (known && labelHolds(known.state))
       throw new TooLate(

@@ -20,6 +20,7 @@ import {
 @Index(['answeredAt'])
 @Index(['checkAt'])
 @Index(['liveParcel'], { unique: true })
+@Index(['liveReturn'], { unique: true })
 @Index(['liveTracking'], { unique: true })
 @Index(['parcelId'])
 @Index(['state'])
@@ -103,11 +104,22 @@ export class Label {
   answeredAt!: Date | null;
 
   @Uuid({
-    asExpression: `if(state in ('refused','voided'),NULL,parcelId)`,
+    asExpression: `if(state in ('refused','voided') or back,NULL,parcelId)`,
     generatedType: 'STORED',
     nullable: true,
   })
   liveParcel!: string;
+
+  /** For the way back of the parcel to the house. */
+  @Flag({ default: false })
+  back!: boolean;
+
+  @Uuid({
+    asExpression: `if(back and state not in ('refused','voided'),parcelId,NULL)`,
+    generatedType: 'STORED',
+    nullable: true,
+  })
+  liveReturn!: string | null;
 
   @Int({ default: 0 })
   asks!: number;

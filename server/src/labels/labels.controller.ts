@@ -9,20 +9,15 @@ import {
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { z } from 'zod';
 import { by, May, Me } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
+import { ParcelNo } from '../parcels/parcels.module.js';
 import { PrintingService } from '../printing/printing.module.js';
 import { RatingService } from '../rating/rating.module.js';
 import { ElsewhereLabels } from './elsewhere.service.js';
 import { Labels } from './labels.service.js';
 import { Voiding } from './voiding.service.js';
-
-const ParcelNo = z
-  .string()
-  .regex(/^PA-\d{1,9}$/i, 'is not the code of a parcel')
-  .transform(s => Number(s.slice(3)));
 
 @Controller('parcels')
 export class LabelsController {
@@ -51,6 +46,39 @@ export class LabelsController {
       personId: me.id,
       at: new Date(),
     });
+  }
+
+  @Get(':no/return-offers')
+  @May('labels.choose')
+  @Answers(OffersView)
+  returnOffers(@Param('no') no: string): Promise<OffersView> {
+    return this.rating.returnOffers(parse(ParcelNo, no), new Date());
+  }
+
+  /** Buys a label for the way back, to lie in the parcel or to be sent ahead. */
+  @Post(':no/return-label')
+  @HttpCode(200)
+  @May('labels.choose')
+  @Takes({ body: BuyLabel })
+  @Answers(LabelView)
+  buyReturn(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<LabelView> {
+    return this.labels.buyReturn(parse(ParcelNo, no), parse(BuyLabel, body), by(me));
+  }
+
+  @Get(':no/return.pdf')
+  @May('labels.print')
+  @Answers('file')
+  async returnLabel(@Param('no') no: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.printing.returnLabel(parse(ParcelNo, no)));
+  }
+
+  /** Gives the label for the way back back to its carrier. */
+  @Post(':no/return-void')
+  @HttpCode(200)
+  @May('labels.void')
+  @Answers('nothing')
+  voidReturn(@Param('no') no: string, @Me() me: Person): Promise<void> {
+    return this.voiding.voidReturn(parse(ParcelNo, no), by(me));
   }
 
   /** Takes the label back; what of its price comes back stands in the order's history. */

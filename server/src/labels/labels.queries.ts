@@ -18,6 +18,7 @@ export interface LabelRow {
   tracking: string | null;
   request: string;
   batchId: string | null;
+  back: number;
   /** How often the carrier was asked to sell before this step. */
   asks: number;
 }
@@ -39,13 +40,15 @@ export function lockParcel(tx: Tx, parcelId: string): Promise<unknown | null> {
   return tx.one('SELECT id FROM parcel WHERE id = ? FOR UPDATE', [parcelId]);
 }
 
+/** The purchase under a key, else the live one of a parcel: for its way there, or for its way back. */
 export function labelByKeyOrParcel(
   sql: Sql,
   key: string,
   parcelId: string,
+  back: boolean,
 ): Promise<(Pick<Label, 'id' | 'parcelId'> & { state: LabelState }) | null> {
   return sql.one(
-    'SELECT id, parcelId, state FROM label WHERE id = ? OR liveParcel = ? ORDER BY id = ? DESC LIMIT 1',
+    `SELECT id, parcelId, state FROM label WHERE id = ? OR ${back ? 'liveReturn' : 'liveParcel'} = ? ORDER BY id = ? DESC LIMIT 1`,
     [key, parcelId, key],
   );
 }
@@ -78,19 +81,22 @@ export function orderOfLabel(sql: Sql, id: string): Promise<Pick<Parcel, 'orderI
   return sql.one('SELECT c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ?', [id]);
 }
 
-/** A parcel with its live purchase. */
+/** A parcel with its live purchase, for its way there or for its way back. */
 export function parcelToVoid(
   sql: Sql,
   no: number,
+  back: boolean,
 ): Promise<
   | (Pick<Parcel, 'id' | 'orderId' | 'handedOverAt' | 'departedAt'> & {
       labelId: string | null;
       state: LabelState | null;
+      cameBack: number;
     })
   | null
 > {
   return sql.one(
-    'SELECT c.id, c.orderId, c.handedOverAt, c.departedAt, b.id AS labelId, b.state FROM parcel c LEFT JOIN label b ON b.liveParcel = c.id WHERE c.no = ?',
+    `SELECT c.id, c.orderId, c.handedOverAt, c.departedAt, b.id AS labelId, b.state, EXISTS (SELECT 1 FROM returnReceipt r WHERE r.parcelId = c.id) AS cameBack
+       FROM parcel c LEFT JOIN label b ON b.${back ? 'liveReturn' : 'liveParcel'} = c.id WHERE c.no = ?`,
     [no],
   );
 }
@@ -101,7 +107,7 @@ export function noteVoidAsked(tx: Tx, id: string): Promise<number> {
 
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
   return tx.one(
-    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.service, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.batchId, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.service, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.batchId, b.back, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );
 }

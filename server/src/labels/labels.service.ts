@@ -57,6 +57,12 @@ type Happened = LabelEvent & { bought?: CarrierBought };
 const ROUND = 'recover labels';
 const ASKED_AT_ONCE = 8;
 
+/** A parcel, and which of its ways a label is for: to its buyer, or back to the house. */
+interface LabelWay {
+  no: number;
+  back: boolean;
+}
+
 /**
  * Buys labels exactly once. The intention is committed with its key before the carrier is asked; the database allows one live
  * purchase a parcel; one worker at a time is at a purchase, by a lease; whatever stays unanswered is found out by asking the carrier
@@ -85,14 +91,23 @@ export class Labels {
 
   /** Buys the label chosen; pressing again, with the same key or another, gives the purchase that is there. */
   async buy(no: number, wish: BuyLabel, doer: Doer, batch?: OfBatch): Promise<LabelView> {
-    const begun = await this.intend(no, wish, doer, batch);
+    return this.buyFor({ no, back: false }, wish, doer, batch);
+  }
+
+  /** The same for the way back of a parcel to the house. */
+  async buyReturn(no: number, wish: BuyLabel, doer: Doer): Promise<LabelView> {
+    return this.buyFor({ no, back: true }, wish, doer);
+  }
+
+  private async buyFor(way: LabelWay, wish: BuyLabel, doer: Doer, batch?: OfBatch): Promise<LabelView> {
+    const begun = await this.intend(way, wish, doer, batch);
     if (begun.lease) await this.purchases.under(begun.lease, lease => this.ask(wish.key, lease, doer));
-    return (await this.parcels.label(begun.parcelId))!;
+    return (await this.parcels.label(begun.parcelId, way.back))!;
   }
 
   /** Commits the intention to buy, with the lease to carry it out; without a lease when the purchase is there already. */
   private async intend(
-    no: number,
+    { no, back }: LabelWay,
     wish: BuyLabel,
     doer: Doer,
     batch?: OfBatch,
@@ -103,10 +118,10 @@ export class Labels {
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
     let request: CarrierBuy;
     try {
-      request = await this.rating.purchase(parcel, wish, doer.at, batch?.ground);
+      request = await this.rating.purchase(parcel, wish, doer.at, { known: batch?.ground, back });
     } catch (error) {
       // What may not be bought any more may have been bought under this key before.
-      const known = await labelByKeyOrParcel(this.db, wish.key, parcel.id);
+      const known = await labelByKeyOrParcel(this.db, wish.key, parcel.id, back);
       if (known?.id === wish.key && known.parcelId === parcel.id) return { parcelId: parcel.id, lease: null };
       throw error;
     }
@@ -114,7 +129,7 @@ export class Labels {
       return await this.db.tx(doer, async tx => {
         await lockOrders(tx, [parcel.orderId]);
         await lockParcel(tx, parcel.id);
-        const known = await labelByKeyOrParcel(tx, wish.key, parcel.id);
+        const known = await labelByKeyOrParcel(tx, wish.key, parcel.id, back);
         if (known && known.parcelId !== parcel.id)
           throw new Forbidden(
             'This purchase key was used for another parcel.',
@@ -123,7 +138,7 @@ export class Labels {
         if (known && (known.id === wish.key || labelHolds(known.state)))
           return { parcelId: parcel.id, lease: null };
         await this.held.refuse(tx, parcel.orderId, no);
-        await this.insert(tx, parcel.id, carrier, wish, request, batch?.id ?? null);
+        await this.insert(tx, parcel.id, carrier, wish, request, { batchId: batch?.id ?? null, back });
         return { parcelId: parcel.id, lease: await this.purchases.take(wish.key, tx) };
       });
     } catch (error) {
@@ -154,7 +169,7 @@ export class Labels {
     carrier: Carrier,
     wish: BuyLabel,
     request: CarrierBuy,
-    batchId: string | null,
+    of: { batchId: string | null; back: boolean },
   ): Promise<void> {
     await tx.insert(Label, [
       {
@@ -175,7 +190,7 @@ export class Labels {
         arrives: wish.arrives,
         personId: tx.personId,
         intendedAt: tx.at,
-        batchId,
+        ...of,
       },
     ]);
   }
@@ -241,7 +256,11 @@ export class Labels {
   async decide(no: number, what: DecideLabel['what'], doer: Doer): Promise<LabelView> {
     const parcel = await this.parcels.parcel(this.db, no);
     if (!parcel) throw new NotHere(`The parcel PA-${no}`);
-    const known = await labelByKeyOrParcel(this.db, '', parcel.id);
+    const [there, back] = [
+      await labelByKeyOrParcel(this.db, '', parcel.id, false),
+      await labelByKeyOrParcel(this.db, '', parcel.id, true),
+    ];
+    const known = there?.state === 'doubtful' ? there : back;
     if (known?.state !== 'doubtful')
       throw new TooLate(`The label of PA-${no} is not in doubt.`, 'Look at the parcel again.');
     const lease = await this.purchases.take(known.id);
@@ -259,7 +278,7 @@ export class Labels {
         await this.askIfFree(known.id, l, doer);
       }
     });
-    return (await this.parcels.label(parcel.id))!;
+    return (await this.parcels.label(parcel.id, known === back))!;
   }
 
   /** Finds out about everything that was asked for too long, or intended and never asked; waits for the end. */
@@ -336,16 +355,19 @@ export class Labels {
         { tracking, chargedMinor: minor, routing: answer.bought?.routing ?? '', why, picture },
       );
     if (over > 0) await this.claims.open(tx, row, 'price', over, why!, tracking);
-    await this.leave(tx, row);
+    if (!row.back) await this.leave(tx, row);
     await toHistory(tx, [
       event(
         tx,
         row.orderId,
         'labelled',
-        `Label bought: ${row.carrierName}, ${row.serviceName}, ${answer.tracking}.`,
+        `${row.back ? 'Return label' : 'Label'} bought: ${row.carrierName}, ${row.serviceName}, ${answer.tracking}.`,
       ),
     ]);
+    // What is for the way back is sent to the buyer, or printed when somebody asks for it.
+    if (row.back) return;
     if (!row.batchId) await this.prints.add(tx, 'label', row.orderId, row.parcelNo);
+    await this.prints.add(tx, 'customs', row.orderId, row.parcelNo);
   }
 
   private async contradicts(tx: Tx, row: LabelRow, told: CarrierBought): Promise<string | null> {

@@ -45,21 +45,38 @@ export class Voiding {
   }
 
   /** Voids the label of a parcel that is still here; pressing twice voids once. */
-  async void(no: number, doer: Doer): Promise<void> {
+  void(no: number, doer: Doer): Promise<void> {
+    return this.giveBack(no, false, doer);
+  }
+
+  /** Voids the label for a parcel's way back, as long as the parcel has not come back. */
+  voidReturn(no: number, doer: Doer): Promise<void> {
+    return this.giveBack(no, true, doer);
+  }
+
+  private async giveBack(no: number, back: boolean, doer: Doer): Promise<void> {
     const begun = await this.db.tx(doer, async tx => {
-      const seen = await parcelToVoid(tx, no);
+      const seen = await parcelToVoid(tx, no, back);
       if (!seen) throw new NotHere(`The parcel PA-${no}`);
       await lockOrders(tx, [seen.orderId]);
       await lockParcel(tx, seen.id);
-      const parcel = (await parcelToVoid(tx, no))!;
-      if (parcel.departedAt || parcel.handedOverAt)
+      const parcel = (await parcelToVoid(tx, no, back))!;
+      if (back && parcel.cameBack)
+        throw new Forbidden(
+          `PA-${no} came back already: its return label was used.`,
+          'Look at it under Parcels > Returns.',
+        );
+      if (!back && (parcel.departedAt || parcel.handedOverAt))
         throw new Forbidden(
           `PA-${no} has been handed over.`,
           'Its label stays; ask the carrier to give the parcel back.',
         );
       if (parcel.state === 'void asked') return null;
       if (parcel.state !== 'bought')
-        throw new TooLate(`PA-${no} has no bought label.`, 'Look at the parcel again.');
+        throw new TooLate(
+          `PA-${no} has no bought ${back ? 'return label' : 'label'}.`,
+          'Look at the parcel again.',
+        );
       await noteVoidAsked(tx, parcel.labelId!);
       await refreshStages(tx, [parcel.orderId]);
       const lease = await this.purchases.take(parcel.labelId!, tx);
@@ -136,7 +153,8 @@ export class Voiding {
       const why = 'why' in happened ? happened.why.slice(0, 300) : null;
       const refundMinor = happened.refundMinor ?? null;
       await tx.of(Label).update({ id }, { state: next.value, why, refundMinor });
-      if (next.value === 'voided') {
+      // What lies in the house, and what is printed, hangs on the way there only.
+      if (next.value === 'voided' && !row.back) {
         await this.written.plan(tx, [row.parcelId], null);
         await this.prints.callOff(tx, row.parcelNo);
       }
@@ -148,12 +166,13 @@ export class Voiding {
 }
 
 function saysOf(
-  row: { carrierName: string; tracking: string | null; currency: string },
+  row: { carrierName: string; tracking: string | null; currency: string; back: number },
   happened: Answered,
 ): string {
-  if (happened.type === 'void refused') return `The label ${row.tracking} was not voided. ${happened.why}`;
+  const label = row.back ? 'return label' : 'label';
+  if (happened.type === 'void refused') return `The ${label} ${row.tracking} was not voided. ${happened.why}`;
   if (happened.type === 'answered nothing')
-    return `Voiding the label ${row.tracking} stayed without an answer. ${happened.why} Auk asks again.`;
+    return `Voiding the ${label} ${row.tracking} stayed without an answer. ${happened.why} Auk asks again.`;
   const refund = formatMoney(happened.refundMinor ?? 0, row.currency);
-  return `Label ${row.tracking} voided; ${refund} come back from ${row.carrierName}.`;
+  return `${row.back ? 'Return label' : 'Label'} ${row.tracking} voided; ${refund} come back from ${row.carrierName}.`;
 }

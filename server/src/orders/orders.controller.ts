@@ -13,6 +13,8 @@ import {
   Kept,
   KeptQuestion,
   KnownBuyer,
+  LatinIn,
+  LatinView,
   MadeId,
   MergeIn,
   Neighbours,
@@ -41,6 +43,7 @@ import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { DeskService } from './desk.service.js';
 import { OrderEditing } from './editing.service.js';
+import { LatinAddresses } from './latin.service.js';
 import { OrderListQueries } from './list.queries.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
@@ -58,6 +61,7 @@ export class OrdersController {
     private readonly orders: OrdersService,
     private readonly editing: OrderEditing,
     private readonly typed: TypedOrders,
+    private readonly latins: LatinAddresses,
     private readonly desk: DeskService,
   ) {}
 
@@ -291,6 +295,23 @@ export class OrdersController {
   @Answers('nothing')
   removeNote(@Param('id') id: string, @Param('note') note: string, @Me() me: Person): Promise<void> {
     return this.orders.removeNote(parse(Id, id), parse(Id, note), by(me));
+  }
+
+  /** The address in Latin letters: a proposal, and what was given. */
+  @Get(':id/latin')
+  @SignedIn()
+  @Answers(LatinView)
+  latin(@Param('id') id: string): Promise<LatinView> {
+    return this.latins.of(parse(Id, id));
+  }
+
+  @Post(':id/latin')
+  @HttpCode(200)
+  @May('orders.change')
+  @Takes({ body: LatinIn })
+  @Answers(LatinView)
+  giveLatin(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<LatinView> {
+    return this.latins.give(parse(Id, id), parse(LatinIn, body), by(me));
   }
 
   @Post(':id/accept')

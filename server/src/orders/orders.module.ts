@@ -12,6 +12,7 @@ import { TimetableModule } from '../timetable/timetable.module.js';
 import { DeskService } from './desk.service.js';
 import { OrderEditing } from './editing.service.js';
 import { KeptQuestion } from './keptQuestion.entity.js';
+import { LatinAddresses } from './latin.service.js';
 import { OrderListQueries } from './list.queries.js';
 import { OrderNote } from './orderNote.entity.js';
 import { OrdersController } from './orders.controller.js';
@@ -22,6 +23,7 @@ import { Preference } from './preference.entity.js';
 import { TypedOrders } from './typed.service.js';
 
 export { OrderListQueries } from './list.queries.js';
+export { noteOrders, tagOrders } from './marks.js';
 export { OrdersQueries } from './orders.queries.js';
 export { OrdersService } from './orders.service.js';
 export { TypedOrders } from './typed.service.js';
@@ -41,7 +43,15 @@ export { wordsFound } from './words.queries.js';
     ParcelsModule,
   ],
   controllers: [OrdersController],
-  providers: [OrderEditing, OrdersService, TypedOrders, OrderListQueries, OrdersQueries, DeskService],
+  providers: [
+    OrderEditing,
+    OrdersService,
+    TypedOrders,
+    OrderListQueries,
+    OrdersQueries,
+    DeskService,
+    LatinAddresses,
+  ],
   exports: [OrdersService, TypedOrders, OrderListQueries, OrdersQueries],
 })
 export class OrdersModule {}

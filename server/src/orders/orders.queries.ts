@@ -1,7 +1,16 @@
-import type { HistoryRow, KnownBuyer, OrderLineView, OrderNoteView, OrderView } from '@auk/contract';
+import {
+  type HistoryRow,
+  type KnownBuyer,
+  type OrderLineView,
+  type OrderNoteView,
+  OrderParcel,
+  type OrderView,
+  type ParcelListRow,
+} from '@auk/contract';
 import {
   type Address,
   type Change,
+  convert,
   documentTotals,
   type Hold,
   missingFacts,
@@ -13,9 +22,10 @@ import {
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson } from '../database/db.js';
 import { escapeLike } from '../database/escapeLike.js';
+import { HouseService } from '../house/house.module.js';
 import { NotHere } from '../http/problem.js';
 import { openDifferences, toOpen } from '../intake/intake.module.js';
-import { parcelState } from '../parcels/parcels.module.js';
+import { ParcelsQueries } from '../parcels/parcels.module.js';
 import { CatalogService, factsHeld } from '../products/products.module.js';
 import { addressOf, emptyHolds, loadOrders, Undoing } from '../records/records.module.js';
 import { OrderListQueries } from './list.queries.js';
@@ -28,9 +38,20 @@ export class OrdersQueries {
     private readonly catalog: CatalogService,
     private readonly lists: OrderListQueries,
     private readonly undoing: Undoing,
+    private readonly parcels: ParcelsQueries,
+    private readonly house: HouseService,
   ) {}
 
+  /** An order's whole story. It is read in several statements: where the order changed between them, it is read once more. */
   async one(id: string): Promise<OrderView> {
+    for (let tries = 1; ; tries++) {
+      const view = await this.read(id);
+      const now = await this.db.one<{ version: number }>('SELECT version FROM orders WHERE id = ?', [id]);
+      if (now?.version === view.version || tries === MOST_READS) return view;
+    }
+  }
+
+  private async read(id: string): Promise<OrderView> {
     const order = (await loadOrders(this.db, [id])).get(id);
     if (!order) throw new NotHere('That order');
     const totals = documentTotals(order.document);
@@ -45,7 +66,7 @@ export class OrdersQueries {
         this.lines(id, totals),
         this.stops(id),
         this.notes(id),
-        this.parcels(id),
+        this.parcels.ofOrder(id),
         this.pickLists(id),
         this.related(id),
         this.history(id),
@@ -80,7 +101,8 @@ export class OrdersQueries {
       stops,
       differences: (differences.get(id) ?? []).map(d => ({ id: d.id, ...toOpen(d, order.currency) })),
       notes,
-      parcels,
+      parcels: parcels.map(p => OrderParcel.parse(p)),
+      labelsMinor: await this.costOf(parcels, order.currency),
       lists,
       related,
       undoes: undoes.state === 'nothing' ? null : undoes.says,
@@ -143,7 +165,8 @@ export class OrdersQueries {
       const p = productId ? products.get(productId)! : null;
       return {
         ...l,
-        total: totals.lines[i]!,
+        // A line that the document had not yet is there when it is read once more.
+        total: totals.lines[i] ?? NO_MONEY,
         product: p && {
           id: p.id,
           sku: p.sku,
@@ -174,29 +197,14 @@ export class OrdersQueries {
     return rows.map(n => ({ ...n, confirm: !!n.confirm, at: n.at.toISOString() }));
   }
 
-  private async parcels(orderId: string): Promise<OrderView['parcels']> {
-    const rows = await this.db.rows<{
-      no: number;
-      closedAt: Date | null;
-      handedOverAt: Date | null;
-      departedAt: Date | null;
-      state: string | null;
-      carrier: string | null;
-      service: string | null;
-      tracking: string | null;
-      minor: number | null;
-      departure: string | null;
-      departureNo: string | null;
-    }>(
-      `SELECT p.no, p.closedAt, p.handedOverAt, p.departedAt, b.state, b.carrierName AS carrier, b.serviceName AS service, b.tracking, COALESCE(b.chargedMinor, b.minor) AS minor, CONCAT(d.carrierName, ', ', d.name) AS departure, CONCAT('DE-', d.no) AS departureNo
-       FROM parcel p LEFT JOIN label b ON b.liveParcel = p.id LEFT JOIN departure d ON d.id = p.departureId WHERE p.orderId = ? ORDER BY p.no`,
-      [orderId],
-    );
-    return rows.map(({ no, closedAt, handedOverAt, departedAt, state, ...rest }) => ({
-      ...rest,
-      no: `PA-${no}`,
-      state: parcelState({ closedAt, handedOverAt, departedAt, label: state }),
-    }));
+  /** What labels cost together in the order's currency; null where there is none or a rate is missing. */
+  private async costOf(parcels: readonly ParcelListRow[], currency: string): Promise<number | null> {
+    const bought = parcels.filter(p => p.minor !== null);
+    if (bought.length === 0) return null;
+    const { currency: house } = await this.house.warehouse(this.db);
+    const rates = await this.house.exchangeRates(this.db, await this.house.today(this.db, new Date()));
+    const costs = bought.map(p => convert(p.minor!, p.currency, currency, rates, house));
+    return costs.includes(null) ? null : (costs as number[]).reduce((a, b) => a + b, 0);
   }
 
   private async pickLists(orderId: string): Promise<string[]> {
@@ -227,7 +235,7 @@ export class OrdersQueries {
       says: string;
       changes: string | null;
     }>(
-      'SELECT e.at, p.name AS person, e.says, e.changes FROM orderEvent e LEFT JOIN person p ON p.id = e.personId WHERE e.orderId = ? ORDER BY e.id',
+      'SELECT e.at, COALESCE(p.name, e.actor) AS person, e.says, e.changes FROM orderEvent e LEFT JOIN person p ON p.id = e.personId WHERE e.orderId = ? ORDER BY e.id',
       [orderId],
     );
     return rows.map(r => ({
@@ -238,6 +246,10 @@ export class OrdersQueries {
     }));
   }
 }
+
+/** An order that changes all the time is shown as it was read last. */
+const MOST_READS = 5;
+const NO_MONEY: OrderTotals['lines'][number] = { goods: 0, discount: 0, shipping: 0, tax: 0, total: 0 };
 
 const EMPTY = {
   name: '',

@@ -14,7 +14,7 @@ import type { z } from 'zod';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
-import { DuplicateSearch, OrderChecks } from '../intake/intake.module.js';
+import { DuplicateSearch, OrderChecks, OrderIntake } from '../intake/intake.module.js';
 import { CatalogService } from '../products/products.module.js';
 import {
   addressFields,
@@ -55,6 +55,7 @@ export class TypedOrders {
     private readonly orders: OrdersService,
     private readonly writer: OrderWriter,
     private readonly checks: OrderChecks,
+    private readonly intake: OrderIntake,
     private readonly reservations: Reservations,
     private readonly duplicates: DuplicateSearch,
     private readonly planner: DeparturePlanner,
@@ -162,6 +163,7 @@ export class TypedOrders {
         await this.duplicates.among(tx, [{ id, received: receivedOf(order), lines }]),
       );
       await this.checks.recheck(tx, [id]);
+      await this.intake.arrived(tx, [id]);
       await tx.tell('orders', id);
     });
   }

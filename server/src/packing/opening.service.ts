@@ -16,7 +16,7 @@ import { Benches } from '../benches/benches.module.js';
 import { Measures } from '../catalog/catalog.module.js';
 import type { Sql } from '../database/db.js';
 import { Boxes, CatalogService, type Product, pieceOf } from '../products/products.module.js';
-import { chosenFor } from '../records/records.module.js';
+import { wantedFor } from '../records/records.module.js';
 import { linesToPack, packerNotes } from './packing.queries.js';
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
@@ -35,7 +35,7 @@ export class Opening {
     const { parcelCostMinor, ...chosen } = await this.kinds.choices(sql);
     const choices = { ...chosen, ...(await this.benches.choices(sql, device)) };
     const notes = await packerNotes(sql, order.id);
-    const wanted = (await chosenFor(sql, order.id))?.boxes ?? [];
+    const wanted = (await wantedFor(sql, order.id)).boxes;
     const { lines, proposed } = asPlanned(boxes, found, { ...chosen, parcelCostMinor, preferred, wanted });
     return openPack({
       orderNo: `OR-${order.no}`,

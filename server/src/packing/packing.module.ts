@@ -19,6 +19,7 @@ import { UnitFacts } from './unitFacts.service.js';
 
 export { PackingService } from './packing.service.js';
 export { Photos } from './photos.service.js';
+export { UnitFacts } from './unitFacts.service.js';
 
 @Module({
   imports: [
@@ -34,6 +35,6 @@ export { Photos } from './photos.service.js';
   ],
   controllers: [PackingController],
   providers: [PackingService, Opening, BenchViews, UnitFacts, Photos],
-  exports: [PackingService, Photos],
+  exports: [PackingService, Photos, UnitFacts],
 })
 export class PackingModule {}

@@ -1,5 +1,6 @@
 import type { Captured } from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { IsNull } from 'typeorm';
 import { newId, type Tx } from '../database/db.js';
 import { UnitFact } from './unitFact.entity.js';
 
@@ -34,6 +35,11 @@ export class UnitFacts {
         personId: tx.personId,
       },
     ]);
+  }
+
+  /** What left in a parcel is back: its serial numbers may leave again. */
+  async cameBack(tx: Tx, parcelId: string): Promise<void> {
+    await tx.of(UnitFact).update({ parcelId, returnedAt: IsNull() }, { returnedAt: tx.at });
   }
 
   async forget(tx: Tx, orderId: string, n: number): Promise<void> {

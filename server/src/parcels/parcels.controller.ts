@@ -4,12 +4,8 @@ import { z } from 'zod';
 import { SignedIn } from '../http/access.js';
 import { Answers } from '../http/api.js';
 import { parse } from '../http/parse.js';
+import { ParcelNo } from './parcelNo.js';
 import { ParcelsQueries } from './parcels.queries.js';
-
-const ParcelNo = z
-  .string()
-  .regex(/^PA-\d{1,9}$/i, 'is not the code of a parcel')
-  .transform(s => Number(s.slice(3)));
 
 @Controller('parcels')
 export class ParcelsController {

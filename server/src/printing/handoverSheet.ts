@@ -1,5 +1,5 @@
 import type { HandoverView } from '@auk/contract';
-import { count } from '@auk/core';
+import { count, formatWeight } from '@auk/core';
 import { drawCode128, finish, line, newPaper } from './paper.js';
 
 const LEFT = 48;
@@ -9,6 +9,7 @@ const PER_PAGE = 40;
 export function drawHandover(view: HandoverView, when: string): Promise<Buffer> {
   const paper = newPaper('LETTER', `Handover ${view.no}`);
   const gone = view.parcels.filter(p => p.scanned);
+  const weightMg = gone.reduce((n, p) => n + (p.weightMg ?? 0), 0);
   const pages = Math.max(1, Math.ceil(gone.length / PER_PAGE));
   for (let page = 0; page < pages; page++) {
     if (page > 0) paper.addPage();
@@ -27,8 +28,24 @@ export function drawHandover(view: HandoverView, when: string): Promise<Buffer> 
       const y = 104 + i * 14.5;
       line(paper, 'code', 10, p.no, LEFT, y, 80);
       line(paper, 'code', 10, p.tracking, LEFT + 86, y, 160);
-      line(paper, 'body', 10, `${p.order} · ${p.buyer}`, LEFT + 260, y, 250);
+      line(paper, 'body', 10, `${p.order} · ${p.buyer}`, LEFT + 260, y, 190);
+      line(
+        paper,
+        'body',
+        10,
+        p.weightMg ? formatWeight(p.weightMg, 'imperial') : '',
+        LEFT + 456,
+        y,
+        60,
+        'right',
+      );
     });
+    const told = [
+      `${count(gone.length, 'parcel')}, ${formatWeight(weightMg, 'imperial')} (${formatWeight(weightMg, 'metric')})`,
+      view.bookedAs && `collection ${view.bookedAs}`,
+      view.manifest && `manifest ${view.manifest}`,
+    ].filter(Boolean);
+    line(paper, 'bold', 11, `Together: ${told.join(' · ')}`, LEFT, 704, 516);
     line(paper, 'body', 10, 'handed over by', LEFT, 738, 120);
     line(paper, 'body', 10, 'taken by', LEFT + 270, 738, 120);
     paper

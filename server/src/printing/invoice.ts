@@ -43,14 +43,16 @@ const COLUMNS: [heading: string, x: number, width: number, align: 'left' | 'righ
 export function drawInvoice(invoice: InvoiceText): Promise<Buffer> {
   const paper = newPaper('LETTER', `Invoice ${invoice.channelNumber}`);
   paperHead(paper, invoice.heading, invoice.from, invoice.code);
-  addressLines(invoice.billTo).forEach((t, i) =>
+  addressLines(invoice.billTo, invoice.from.country).forEach((t, i) =>
     line(paper, i === 0 ? 'bold' : 'body', 12, t, LEFT, 136 + i * 16, 250),
   );
   line(paper, 'bold', 13, `Invoice ${invoice.channelNumber}`, 400, 128, 170);
   line(paper, 'body', 10, invoice.day, 400, 146, 170);
   if (invoice.shipTo) {
     line(paper, 'body', 9, 'sent to', 400, 166, 100);
-    addressLines(invoice.shipTo).forEach((t, i) => line(paper, 'body', 9, t, 400, 178 + i * 11, 170));
+    addressLines(invoice.shipTo, invoice.from.country).forEach((t, i) =>
+      line(paper, 'body', 9, t, 400, 178 + i * 11, 170),
+    );
   }
   const head = (y: number) => {
     for (const [text, x, width, align] of COLUMNS) line(paper, 'bold', 9, text, x, y, width, align);

@@ -1,4 +1,4 @@
-import { type Address, addressLines } from '@auk/core';
+import { type Address, addressLines, pointLine } from '@auk/core';
 import { code128Width, drawCode128, finish, line, newPaper, type Paper, wrapped } from './paper.js';
 
 /** What stands on a carrier label. */
@@ -10,6 +10,8 @@ export interface LabelText {
   routing: string;
   weight: string;
   to: Address;
+  /** Where the receiver fetches it; empty where it is brought to the door. */
+  pickUpPoint?: string;
   from: Address;
   reference: string;
   day: string;
@@ -45,9 +47,13 @@ function drawOne(paper: Paper, label: LabelText): void {
   line(paper, 'bold', 26, label.routing, WIDTH - 114, 12, 100, 'right');
   line(paper, 'body', 8, `${label.day} · ${label.weight}`, WIDTH - 134, 42, 120, 'right');
   paper.moveTo(0, 58).lineTo(WIDTH, 58).lineWidth(1.5).stroke('#000');
-  addressLines(label.from).forEach((text, i) => line(paper, 'body', 7.5, text, EDGE, 65 + i * 9.5, wide));
+  addressLines(label.from, label.from.country).forEach((text, i) =>
+    line(paper, 'body', 7.5, text, EDGE, 65 + i * 9.5, wide),
+  );
   line(paper, 'body', 8, 'to', EDGE, 128, 30);
-  drawReceiver(paper, addressLines(label.to), EDGE + 26, 122, wide - 26, 124);
+  const to = addressLines(label.to, label.from.country);
+  if (label.pickUpPoint) to.splice(1, 0, pointLine(label.pickUpPoint));
+  drawReceiver(paper, to, EDGE + 26, 122, wide - 26, 124);
   paper.moveTo(0, 250).lineTo(WIDTH, 250).lineWidth(3).stroke('#000');
   line(paper, 'bold', 9, 'tracking', EDGE, 258, wide, 'center');
   const dots = [4, 3].find(d => code128Width(label.tracking, d) + quiet(d) <= WIDTH) ?? 2;

@@ -1,3 +1,4 @@
+import { PAPER_KINDS, type TemplateKind } from '@auk/contract';
 import { Entity, Index } from 'typeorm';
 import { Flag, Int, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
@@ -8,8 +9,8 @@ export class PaperTemplate {
   @Uuid({ primary: true })
   id!: string;
 
-  @OneOf(['slip', 'invoice'])
-  kind!: 'slip' | 'invoice';
+  @OneOf(PAPER_KINDS)
+  kind!: TemplateKind;
 
   @Text(60)
   name!: string;
@@ -22,6 +23,10 @@ export class PaperTemplate {
 
   @Text(6, { default: '' })
   country!: string;
+
+  /** For buyers whose mail address has these letters in it; empty for all. */
+  @Text(120, { default: '' })
+  buyer!: string;
 
   @Text(80, { default: '' })
   heading!: string;

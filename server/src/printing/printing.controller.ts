@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
+import { ParcelNo } from '../parcels/parcels.module.js';
 import { PeopleDesk } from '../people/people.module.js';
 import { PrintingService } from './printing.service.js';
 import { TagPrinting } from './tags.service.js';
@@ -78,6 +79,14 @@ export class PrintingController {
   @Answers('file')
   async slip(@Param('id') id: string, @Res() response: Response): Promise<void> {
     response.type('application/pdf').send(await this.printing.slip(parse(Id, id)));
+  }
+
+  /** What goes abroad with a parcel, and the note of its dangerous goods. */
+  @Get('parcels/:no/customs.pdf')
+  @May('labels.print')
+  @Answers('file')
+  async customs(@Param('no') no: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.printing.customs(parse(ParcelNo, no)));
   }
 
   @Get('orders/:id/invoice.pdf')

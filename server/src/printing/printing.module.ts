@@ -5,6 +5,7 @@ import { OrdersModule } from '../orders/orders.module.js';
 import { PeopleModule } from '../people/people.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { StockModule } from '../stock/stock.module.js';
+import { PapersAbroad } from './papersAbroad.service.js';
 import { PaperTemplate } from './paperTemplate.entity.js';
 import { PrintingController } from './printing.controller.js';
 import { PrintingService } from './printing.service.js';
@@ -23,7 +24,7 @@ export { PrintingService } from './printing.service.js';
     PeopleModule,
   ],
   controllers: [PrintingController],
-  providers: [PrintingService, TagPrinting, PaperTemplates],
+  providers: [PrintingService, PapersAbroad, TagPrinting, PaperTemplates],
   exports: [PrintingService],
 })
 export class PrintingModule {}

@@ -11,6 +11,8 @@ export interface PaperOrder {
   brand: string;
   sender: string;
   home: string;
+  /** What rules decided for it. */
+  ruled: string | null;
 }
 
 export interface LabelToPrint extends Pick<Label, 'carrierName' | 'serviceName' | 'picture'> {
@@ -20,22 +22,55 @@ export interface LabelToPrint extends Pick<Label, 'carrierName' | 'serviceName' 
   routing: string;
   weightMg: number;
   shipTo: string;
+  pickUpPoint: string;
   sender: string;
   answeredAt: Date;
 }
 
-/** Bought labels of some parcels, as they are printed; those that were bought elsewhere have none here. */
-export function labelsToPrint(sql: Sql, nos: readonly number[]): Promise<LabelToPrint[]> {
+/** A parcel as customs see it: its number among those of its order, its weight and label, and what is in which parcel of the order. */
+export interface ParcelAbroad {
+  id: string;
+  no: number;
+  orderId: string;
+  weightMg: number | null;
+  carrierName: string | null;
+  tracking: string | null;
+}
+
+export function parcelAbroad(sql: Sql, no: number): Promise<ParcelAbroad | null> {
+  return sql.one(
+    'SELECT c.id, c.no, c.orderId, c.weightMg, b.carrierName, b.tracking FROM parcel c LEFT JOIN label b ON b.liveParcel = c.id WHERE c.no = ?',
+    [no],
+  );
+}
+
+/** Units of the parts of an order in each of its parcels, parcels in their order. */
+export function unitsByParcel(
+  sql: Sql,
+  orderId: string,
+): Promise<{ parcelId: string; partId: string; n: number }[]> {
   return sql.rows(
-    `SELECT c.no, b.carrierName, b.serviceName, b.picture, b.tracking, b.routing, c.weightMg, o.shipTo, h.sender, o.channelNumber, b.answeredAt FROM parcel c
-       JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN label b ON b.liveParcel = c.id AND b.state = 'bought' AND NOT b.elsewhere WHERE c.no IN (?)`,
+    'SELECT c.id AS parcelId, a.partId, CAST(SUM(a.quantity) AS SIGNED) AS n FROM parcel c JOIN allocation a ON a.parcelKey = c.id AND a.quantity > 0 WHERE c.orderId = ? GROUP BY c.id, a.partId ORDER BY c.seq',
+    [orderId],
+  );
+}
+
+/** Bought labels of some parcels, as they are printed; those that were bought elsewhere have none here. */
+export function labelsToPrint(
+  sql: Sql,
+  nos: readonly number[],
+  live: 'liveParcel' | 'liveReturn' = 'liveParcel',
+): Promise<LabelToPrint[]> {
+  return sql.rows(
+    `SELECT c.no, b.carrierName, b.serviceName, b.picture, b.tracking, b.routing, c.weightMg, o.shipTo, o.pickUpPoint, h.sender, o.channelNumber, b.answeredAt FROM parcel c
+       JOIN orders o ON o.id = c.orderId JOIN channel h ON h.id = o.channelId JOIN label b ON b.${live} = c.id AND b.state = 'bought' AND NOT b.elsewhere WHERE c.no IN (?)`,
     [nos],
   );
 }
 
 export function paperOrder(sql: Sql, orderId: string): Promise<PaperOrder | null> {
   return sql.one(
-    'SELECT h.code AS channel, h.brand, h.sender, w.country AS home FROM orders o JOIN channel h ON h.id = o.channelId JOIN warehouse w ON w.id = o.warehouseId WHERE o.id = ?',
+    'SELECT h.code AS channel, h.brand, h.sender, w.country AS home, s.ruled FROM orders o JOIN channel h ON h.id = o.channelId JOIN warehouse w ON w.id = o.warehouseId JOIN shipment s ON s.orderId = o.id AND s.seq = 1 WHERE o.id = ?',
     [orderId],
   );
 }

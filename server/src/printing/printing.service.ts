@@ -10,6 +10,7 @@ import { drawHandover } from './handoverSheet.js';
 import { drawInvoice, type InvoiceText } from './invoice.js';
 import type { LabelText } from './label.js';
 import { onPaper, pagesOf } from './labelPages.js';
+import { PapersAbroad, paperFor } from './papersAbroad.service.js';
 import { drawPickList } from './pickListSheet.js';
 import {
   boxesByCode,
@@ -17,6 +18,7 @@ import {
   labelsToPrint,
   type PaperOrder,
   paperOrder,
+  parcelAbroad,
   placesToWalk,
 } from './printing.queries.js';
 import { drawScanSheet } from './scanSheet.js';
@@ -33,6 +35,7 @@ export class PrintingService {
     private readonly orders: OrdersQueries,
     private readonly templates: PaperTemplates,
     private readonly house: HouseService,
+    private readonly papersAbroad: PapersAbroad,
   ) {}
 
   pickList(list: ListView): Promise<Buffer> {
@@ -89,10 +92,19 @@ export class PrintingService {
     return onPaper(await pagesOf(wanted.map(row => row.picture ?? textOf(row, zone))), paper);
   }
 
+  /** The label for the way back of a parcel: from its buyer to the house. */
+  async returnLabel(no: number): Promise<Buffer> {
+    const [row] = await labelsToPrint(this.db, [no], 'liveReturn');
+    if (!row) throw new Forbidden(`PA-${no} has no return label.`, 'Buy one on the page of parcels.');
+    const there = textOf(row, await this.zone());
+    const back = { ...there, to: there.from, from: there.to, pickUpPoint: '' };
+    return onPaper(await pagesOf([row.picture ?? back]), '4x6');
+  }
+
   /** The packing slip of an order, with the code that opens it at the bench, by the template for its channel and destination. */
   async slip(orderId: string): Promise<Buffer> {
     const { order, view } = await this.order(orderId);
-    const template = await this.templates.choose('slip', order.channel, view.shipTo.country, order.home);
+    const template = await this.templates.choose('slip', paperFor(order, view));
     const places = await this.places(orderId);
     const money = (minor: number) => formatMoney(minor, view.row.currency);
     return drawSlip({
@@ -120,12 +132,10 @@ export class PrintingService {
   /** The invoice of an order: tax per line, rounded on the line, and the sum of the lines as the total. */
   async invoice(orderId: string): Promise<Buffer> {
     const { order, view } = await this.order(orderId);
-    const template = await this.templates.choose(
-      'invoice',
-      order.channel,
-      (view.billTo ?? view.shipTo).country,
-      order.home,
-    );
+    const template = await this.templates.choose('invoice', {
+      ...paperFor(order, view),
+      country: (view.billTo ?? view.shipTo).country,
+    });
     const money = (minor: number) => formatMoney(minor, view.row.currency);
     const m = view.money;
     const sums: InvoiceText['sums'] = [['Goods', money(m.goodsMinor)]];
@@ -155,6 +165,13 @@ export class PrintingService {
       sums,
       message: template.message,
     });
+  }
+
+  /** What goes abroad with a parcel, and the note of dangerous goods, as one document. */
+  async customs(no: number): Promise<Buffer> {
+    const parcel = await parcelAbroad(this.db, no);
+    if (!parcel) throw new NotHere(`The parcel PA-${no}`);
+    return this.papersAbroad.draw(parcel, await this.order(parcel.orderId), await this.zone());
   }
 
   private async order(orderId: string): Promise<{ order: PaperOrder; view: OrderView }> {
@@ -192,6 +209,7 @@ const textOf = (row: LabelToPrint, zone: string): LabelText => ({
   routing: row.routing,
   weight: formatWeight(row.weightMg, 'imperial'),
   to: fromJson<Address>(row.shipTo),
+  pickUpPoint: row.pickUpPoint,
   from: fromJson<Address>(row.sender),
   reference: row.channelNumber,
   day: DateTime.fromJSDate(row.answeredAt, { zone }).toFormat('d LLL yyyy'),

@@ -32,7 +32,7 @@ const PER_PAGE = 18;
 export function drawSlip(slip: SlipText): Promise<Buffer> {
   const paper = newPaper('LETTER', `Packing slip ${slip.channelNumber}`);
   paperHead(paper, slip.heading, slip.from, slip.code);
-  addressLines(slip.to).forEach((t, i) =>
+  addressLines(slip.to, slip.from.country).forEach((t, i) =>
     line(paper, i === 0 ? 'bold' : 'body', 13, t, LEFT, 140 + i * 17, 320),
   );
   line(paper, 'bold', 13, `Order ${slip.channelNumber}`, 400, 140, 170);
@@ -55,7 +55,7 @@ export function drawSlip(slip: SlipText): Promise<Buffer> {
 /** The head that slip and invoice share: brand and sender on the left, the order's code on the right. */
 export function paperHead(paper: Paper, heading: string, from: Address, code: string): void {
   line(paper, 'bold', 22, heading, LEFT, 44, 320);
-  addressLines(from)
+  addressLines(from, from.country)
     .slice(1)
     .forEach((t, i) => line(paper, 'body', 9, t, LEFT, 74 + i * 12, 260));
   drawCode128(paper, code, 400, 46, 44, 3);

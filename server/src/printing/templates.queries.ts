@@ -10,7 +10,7 @@ export interface Record extends Omit<PaperTemplate, 'channel' | 'prices' | 'metr
 
 export function templates(sql: Sql): Promise<Record[]> {
   return sql.rows(
-    'SELECT t.id, t.kind, t.name, t.position, c.code AS channel, t.country, t.heading, t.message, t.prices, t.metric FROM paperTemplate t LEFT JOIN channel c ON c.id = t.channelId ORDER BY t.kind, t.position, t.id DESC',
+    'SELECT t.id, t.kind, t.name, t.position, c.code AS channel, t.country, t.buyer, t.heading, t.message, t.prices, t.metric FROM paperTemplate t LEFT JOIN channel c ON c.id = t.channelId ORDER BY t.kind, t.position, t.id DESC',
   );
 }
 

@@ -12,13 +12,24 @@ const PLAIN: Omit<PaperTemplate, 'kind'> = {
   position: 0,
   channel: '',
   country: '',
+  buyer: '',
   heading: '',
   message: '',
   prices: false,
   metric: false,
 };
 
-/** Templates of slips and invoices, chosen by the order's channel and destination: the first that fits, from the top. */
+/** What a template is chosen by. */
+export interface PaperFor {
+  channel: string;
+  country: string;
+  home: string;
+  mail: string;
+  /** Names of templates that rules decided on, for the slip and for what goes abroad. */
+  byRule?: { slip?: unknown; papers?: unknown };
+}
+
+/** Templates of papers, chosen by the order's channel, destination and buyer: the first that fits, from the top. */
 @Injectable()
 export class PaperTemplates {
   constructor(private readonly db: Db) {}
@@ -28,18 +39,18 @@ export class PaperTemplates {
     return rows.map(r => ({ ...r, channel: r.channel ?? '', prices: !!r.prices, metric: !!r.metric }));
   }
 
-  /** The template for an order. `abroad` fits every country but the house's own. */
-  async choose(
-    kind: PaperTemplate['kind'],
-    channel: string,
-    country: string,
-    home: string,
-  ): Promise<PaperTemplate> {
+  /** The template for an order: the one that a rule named, else the first that fits. `abroad` fits every country but the house's own; letters of a buyer fit where they stand in the mail address. */
+  async choose(kind: PaperTemplate['kind'], order: PaperFor): Promise<PaperTemplate> {
     const fits = (t: PaperTemplate) =>
       t.kind === kind &&
-      (t.channel === '' || t.channel === channel) &&
-      (t.country === '' || t.country === country || (t.country === 'abroad' && country !== home));
-    return (await this.list()).find(fits) ?? { ...PLAIN, kind };
+      (t.channel === '' || t.channel === order.channel) &&
+      (t.country === '' ||
+        t.country === order.country ||
+        (t.country === 'abroad' && order.country !== order.home)) &&
+      (t.buyer === '' || order.mail.toLowerCase().includes(t.buyer));
+    const named = kind === 'slip' ? order.byRule?.slip : kind === 'invoice' ? null : order.byRule?.papers;
+    const all = await this.list();
+    return all.find(t => t.kind === kind && t.name === named) ?? all.find(fits) ?? { ...PLAIN, kind };
   }
 
   /** Keeps a template, new or known, at its position. */

@@ -1,4 +1,4 @@
-import { BoxesView, BoxIn, BoxOrder, PackingChoices, type Person } from '@auk/contract';
+import { BoxesView, BoxIn, BoxOrder, Guesses, PackingChoices, type Person } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
@@ -33,6 +33,16 @@ export class BoxesController {
   @Answers('nothing')
   choose(@Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.boxes.choose(parse(PackingChoices, body), by(me));
+  }
+
+  /** What products without size or weight count as. */
+  @Post('guesses')
+  @HttpCode(200)
+  @May('boxes.change')
+  @Takes({ body: Guesses })
+  @Answers('nothing')
+  guess(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.boxes.guess(parse(Guesses, body).guesses, by(me));
   }
 
   @Post('order')

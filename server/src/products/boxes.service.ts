@@ -1,10 +1,18 @@
-import { type BoxesView, type BoxIn, FIRST_PACKING_CHOICES, type PackingChoices } from '@auk/contract';
+import {
+  type BoxesView,
+  type BoxIn,
+  FIRST_GUESS,
+  FIRST_PACKING_CHOICES,
+  type Guess,
+  type PackingChoices,
+} from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, type Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Box } from './box.entity.js';
 
 const CHOICES = 'packingChoices';
+const GUESSES = 'guesses';
 
 /** The kinds of boxes of the house, in the order in which they are preferred. */
 @Injectable()
@@ -21,6 +29,7 @@ export class Boxes {
       boxes: rows.map(({ position: _, retiredAt, ...b }) => ({ ...b, retired: retiredAt !== null })),
       currency,
       choices: await this.choices(this.db),
+      guesses: await this.guesses(this.db),
     };
   }
 
@@ -30,6 +39,20 @@ export class Boxes {
       ...FIRST_PACKING_CHOICES,
       ...(await this.house.setting<Partial<PackingChoices>>(sql, CHOICES, {})),
     };
+  }
+
+  /** What products without size or weight count as, by their category. */
+  guesses(sql: Sql): Promise<Guess[]> {
+    return this.house.setting<Guess[]>(sql, GUESSES, [FIRST_GUESS]);
+  }
+
+  /** Keeps the guesses; a category has one, and what no category fits always has one too. */
+  async guess(guesses: readonly Guess[], doer: Doer): Promise<void> {
+    const by = new Map([FIRST_GUESS, ...guesses].map(g => [g.category.toLowerCase(), g]));
+    await this.db.tx(doer, async tx => {
+      await this.house.set(tx, GUESSES, [...by.values()]);
+      await tx.tell('boxes', 'guesses');
+    });
   }
 
   async choose(choices: PackingChoices, doer: Doer): Promise<void> {

@@ -1,5 +1,6 @@
 import {
   type BenchPiece,
+  type CustomsFacts,
   explode,
   type FactsHeld,
   type FactValue,
@@ -101,3 +102,16 @@ export function pieceOf(
     ...(typeof facts.perParcel === 'number' && { most: facts.perParcel }),
   };
 }
+
+const text = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
+
+/** What customs, and the carrier of dangerous goods, ask of a product. */
+export const customsFacts = ({ facts, weightMg }: Pick<Product, 'facts' | 'weightMg'>): CustomsFacts => ({
+  customsCode: text(facts.customsCode),
+  origin: text(facts.origin),
+  weightMg,
+  hazardous: facts.hazardous === true,
+  unNumber: text(facts.unNumber),
+  hazardClass: text(facts.hazardClass),
+  hazardName: text(facts.hazardName),
+});

@@ -1,14 +1,18 @@
+import type { Payment } from '@auk/core';
 import type { Sql } from '../database/db.js';
 import type { LinePart } from '../records/linePart.entity.js';
 import type { Order } from '../records/order.entity.js';
 import type { Shipment } from '../records/shipment.entity.js';
 
-/** What of an order is still to be sent, by product. */
-export function partsToSend(sql: Sql, orderId: string): Promise<Pick<LinePart, 'productId' | 'quantity'>[]> {
+/** What of orders is still to be sent, by product. */
+export function partsToSend(
+  sql: Sql,
+  orderIds: readonly string[],
+): Promise<Pick<LinePart, 'orderId' | 'productId' | 'quantity'>[]> {
   return sql.rows(
-    `SELECT p.productId, CAST(SUM(p.quantity - p.leftOut) AS SIGNED) AS quantity FROM linePart p WHERE p.orderId = ? AND p.quantity > p.leftOut
-     GROUP BY p.productId ORDER BY p.productId`,
-    [orderId],
+    `SELECT p.orderId, p.productId, CAST(SUM(p.quantity - p.leftOut) AS SIGNED) AS quantity FROM linePart p WHERE p.orderId IN (?) AND p.quantity > p.leftOut
+     GROUP BY p.orderId, p.productId ORDER BY p.orderId, p.productId`,
+    [orderIds],
   );
 }
 
@@ -17,13 +21,28 @@ export function orderToSend(
   sql: Sql,
   orderId: string,
 ): Promise<
-  | (Pick<Order, 'id' | 'no' | 'channelNumber' | 'promised' | 'shippingMinor' | 'currency' | 'stage'> & {
+  | (Pick<
+      Order,
+      | 'id'
+      | 'no'
+      | 'channelNumber'
+      | 'promised'
+      | 'shippingMinor'
+      | 'currency'
+      | 'stage'
+      | 'pickUpPoint'
+      | 'totalMinor'
+      | 'paidMinor'
+    > & {
       shipTo: string;
-    } & Pick<Shipment, 'chosen'>)
+      payment: Payment;
+      latin: string | null;
+    } & Pick<Shipment, 'chosen' | 'ruled'>)
   | null
 > {
   return sql.one(
-    `SELECT o.id, o.no, o.channelNumber, o.promised, o.shippingMinor, o.currency, o.stage, o.shipTo, s.chosen
+    `SELECT o.id, o.no, o.channelNumber, o.promised, o.shippingMinor, o.currency, o.stage, o.shipTo, o.pickUpPoint, o.payment, o.totalMinor, o.paidMinor, s.chosen, s.ruled,
+       (SELECT CAST(l.address AS CHAR) FROM latinAddress l WHERE l.orderId = o.id AND l.ofAddress = SHA1(o.shipTo)) AS latin
      FROM orders o JOIN shipment s ON s.orderId = o.id AND s.seq = 1 WHERE o.id = ?`,
     [orderId],
   );

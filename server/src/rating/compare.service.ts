@@ -1,19 +1,19 @@
-import type { ChosenService, CompareAsk, ComparedParcel, CompareView, ServiceOptions } from '@auk/contract';
-import { type Address, chooseTogether, convert, type Piece, planBoxes } from '@auk/core';
+import { type CompareAsk, type ComparedParcel, type CompareView, type ServiceOptions } from '@auk/contract';
+import { type Address, chooseTogether, convert, planBoxes } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Measures } from '../catalog/catalog.module.js';
 import { Db, fromJson } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
-import { Boxes, CatalogService, pieceOf } from '../products/products.module.js';
-import { orderToSend, partsToSend } from './compare.queries.js';
+import { Boxes, CatalogService } from '../products/products.module.js';
+import { wantedOf } from '../records/records.module.js';
+import { asksOf } from './asks.js';
+import { orderToSend } from './compare.queries.js';
 import { comparedRows, ParcelSet, type Row, type Together, togetherOf, unique } from './compareTable.js';
+import { PiecesOfOrders } from './orderPieces.service.js';
 import { type PricedParcel, type PriceGround, Prices } from './prices.service.js';
-import { RatingService, whereto } from './rating.service.js';
+import { latinOf, RatingService, whereto } from './rating.service.js';
 import { waysBySheet } from './waysBySheet.js';
 
-/** What a product without size or weight counts as: a small thing. Tenths of a millimetre, milligrams. */
-const GUESS = { size: { length: 1524, width: 1016, height: 508 }, weightMg: 226_796 };
 /** Steps that each question of a comparison may take; a dozen plans are made for one. */
 const STEPS = 1500;
 
@@ -23,10 +23,13 @@ interface Going {
   order: CompareView['order'];
   parcel: string | null;
   to: PricedParcel['to'];
+  latin?: string[];
   from: PricedParcel['from'];
   promised: string | null;
   paidMinor: number;
   paidCurrency: string;
+  /** What the order itself asks of any service. */
+  asks: ServiceOptions;
 }
 
 /** Puts the services of all carriers beside each other, each with the boxes that are best for it, and boxes and services chosen together. */
@@ -39,7 +42,7 @@ export class Compare {
     private readonly parcels: ParcelsQueries,
     private readonly catalog: CatalogService,
     private readonly kinds: Boxes,
-    private readonly measures: Measures,
+    private readonly pieces: PiecesOfOrders,
   ) {}
 
   async of({ about, options }: CompareAsk, now: Date): Promise<CompareView> {
@@ -49,7 +52,7 @@ export class Compare {
       about.kind === 'parcel'
         ? await this.closedParcel(ground, Number(about.no.slice(3)))
         : this.quoted(ground, about);
-    return this.table(ground, going, [parcel], [], options, null, []);
+    return this.table(ground, going, [parcel], [], { ...going.asks, ...options }, null, []);
   }
 
   private async closedParcel(
@@ -58,16 +61,21 @@ export class Compare {
   ): Promise<{ going: Going; parcel: ComparedParcel }> {
     const row = await this.parcels.parcel(this.db, no);
     if (!row) throw new NotHere(`The parcel PA-${no}`);
-    const { from, to, size, weightMg } = this.rating.told(row, ground);
+    const { from, to, latin, size, weightMg, worthMinor } = this.rating.told(row, ground);
     const going: Going = {
       title: `PA-${no}, ${row.channelNumber}`,
       order: null,
       parcel: `PA-${no}`,
       from,
       to,
+      ...(latin && { latin }),
       promised: row.promised,
       paidMinor: row.shippingMinor,
       paidCurrency: row.currency,
+      asks: {
+        ...asksOf(row, ground),
+        ...wantedOf(row).options,
+      },
     };
     return {
       going,
@@ -78,6 +86,7 @@ export class Compare {
         size,
         weightMg,
         contents: [],
+        worthMinor,
         placed: [],
       },
     };
@@ -94,17 +103,28 @@ export class Compare {
       promised: null,
       paidMinor: 0,
       paidCurrency: ground.house,
+      asks: {},
     };
     return {
       going,
-      parcel: { box: null, boxCode: null, boxMinor: 0, size, weightMg, contents: [], placed: [] },
+      parcel: {
+        box: null,
+        boxCode: null,
+        boxMinor: 0,
+        size,
+        weightMg,
+        contents: [],
+        worthMinor: null,
+        placed: [],
+      },
     };
   }
 
-  private async ofOrder(ground: PriceGround, id: string, options: ServiceOptions): Promise<CompareView> {
+  private async ofOrder(ground: PriceGround, id: string, asked: ServiceOptions): Promise<CompareView> {
     const order = await orderToSend(this.db, id);
     if (!order) throw new NotHere('This order');
-    const { pieces, named, guessed } = await this.pieces(id);
+    const { orders, products: named } = await this.pieces.of(this.db, [id]);
+    const { pieces, guessed } = orders.get(id) ?? { pieces: [], guessed: [] };
     if (pieces.length === 0)
       throw new Forbidden(
         `${order.channelNumber} has nothing that is to be sent.`,
@@ -122,7 +142,8 @@ export class Compare {
         `${named.get(usual.unplaced[0]!.id)?.name ?? 'A product'}: ${usual.unplaced[0]!.why}`,
         'Add a box that takes it under Setup > Boxes.',
       );
-    const chosen = order.chosen ? fromJson<ChosenService>(order.chosen) : null;
+    const wanted = wantedOf(order);
+    const chosen = wanted.service;
     const going: Going = {
       title: `${order.channelNumber}, OR-${order.no}`,
       order: {
@@ -132,11 +153,14 @@ export class Compare {
       },
       parcel: null,
       from: ground.from,
-      to: whereto(fromJson<Address>(order.shipTo)),
+      to: whereto(fromJson<Address>(order.shipTo), ground.from.country, order.pickUpPoint),
+      ...latinOf(order, ground.from.country),
       promised: order.promised,
       paidMinor: order.shippingMinor,
       paidCurrency: order.currency,
+      asks: { ...asksOf({ ...order, seq: 1 }, ground), ...wanted.options },
     };
+    const options = { ...going.asks, ...asked };
     const set = new ParcelSet(named);
     const first = set.add(usual.parcels);
     const ways = waysBySheet(ground, going, options);
@@ -160,29 +184,6 @@ export class Compare {
     return this.table(ground, going, set.parcels, rows, options, both, guessed, first);
   }
 
-  /** The pieces of an order as boxes are planned with them; what has no size or weight is guessed and named. */
-  private async pieces(orderId: string) {
-    const parts = await partsToSend(this.db, orderId);
-    const ids = parts.map(p => p.productId);
-    const products = await this.catalog.withParts(this.db, ids);
-    const unsized = ids.filter(id => !products.get(id)!.size);
-    const measured = unsized.length > 0 ? await this.measures.sizes(this.db, unsized) : new Map();
-    const guessed: string[] = [];
-    const pieces = parts.map(({ productId, quantity }): Piece => {
-      const product = products.get(productId)!;
-      const piece = pieceOf(product, measured.get(productId) ?? null);
-      if (!piece.size || piece.weightMg === 0) guessed.push(product.sku);
-      return {
-        ...piece,
-        id: productId,
-        quantity,
-        size: piece.size ?? GUESS.size,
-        weightMg: piece.weightMg || GUESS.weightMg,
-      };
-    });
-    return { pieces, named: products, guessed };
-  }
-
   /** Asks for all prices that are needed, and makes the table of them. */
   private async table(
     ground: PriceGround,
@@ -194,9 +195,11 @@ export class Compare {
     guessed: string[],
     usual: number[] = [0],
   ): Promise<CompareView> {
-    const { from, to } = going;
+    const { from, to, latin } = going;
     const priced = await Promise.all(
-      parcels.map(({ size, weightMg }) => this.prices.of(ground, { from, to, size, weightMg }, options)),
+      parcels.map(({ size, weightMg, worthMinor }) =>
+        this.prices.of(ground, { from, to, ...(latin && { latin }), size, weightMg, worthMinor }, options),
+      ),
     );
     const paidMinor = convert(going.paidMinor, going.paidCurrency, ground.house, ground.rates, ground.house);
     const prices = priced.map(p => p.priced);
@@ -212,6 +215,7 @@ export class Compare {
       order: going.order,
       parcel: going.parcel,
       to: [to.postcode, to.country, to.residential ? 'home' : 'company'].join(' '),
+      asks: going.asks,
       currency: ground.house,
       promised: going.promised,
       paidMinor: going.paidMinor === 0 && !going.order && !going.parcel ? null : paidMinor,

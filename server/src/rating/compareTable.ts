@@ -32,7 +32,12 @@ export interface TableGround {
 export class ParcelSet {
   readonly parcels: ComparedParcel[] = [];
 
-  constructor(private readonly products: ReadonlyMap<string, { sku: string; name: string }>) {}
+  constructor(
+    private readonly products: ReadonlyMap<
+      string,
+      { sku: string; name: string; facts: Readonly<Record<string, unknown>> }
+    >,
+  ) {}
 
   /** Where each of some planned parcels stands; new ones are added. */
   add(planned: readonly PlannedParcel[]): number[] {
@@ -45,6 +50,7 @@ export class ParcelSet {
         size: p.box.inner,
         weightMg: p.weightMg,
         contents,
+        worthMinor: this.worthOf(p),
         placed: p.placed.map(({ piece, x, y, z, size }) => ({
           sku: this.products.get(piece.id)!.sku,
           x,
@@ -56,6 +62,11 @@ export class ParcelSet {
       const at = this.parcels.findIndex(q => sameParcel(q, made));
       return at === -1 ? this.parcels.push(made) - 1 : at;
     });
+  }
+
+  private worthOf({ placed }: PlannedParcel): number | null {
+    const values = placed.map(({ piece }) => this.products.get(piece.id)!.facts.valueMinor);
+    return values.every(v => typeof v === 'number') ? values.reduce((n, v) => n + v, 0) : null;
   }
 
   private contentsOf({ placed }: PlannedParcel): ComparedParcel['contents'] {

@@ -3,6 +3,7 @@ import {
   addBusinessDays,
   convert,
   type ExchangeRates,
+  isLatin,
   nextDeparture,
   type RatedParcel,
   type RateSheet,
@@ -16,7 +17,12 @@ import { zonePlace } from '../reference/postcodes.js';
 import { DeparturePlanner, type OpenDeparture } from '../timetable/timetable.module.js';
 
 /** A parcel as it is to be priced: who pays, what is asked beside carrying and when it goes are added for each account. */
-export type PricedParcel = Omit<CarrierParcel, 'account' | 'options' | 'shipDay'>;
+export type PricedParcel = Omit<CarrierParcel, 'account' | 'options' | 'shipDay'> & {
+  /** The lines of its address in Latin letters, where they are others and somebody has given them. */
+  latin?: string[];
+  /** What is in it, in house money; null where a product has no value. */
+  worthMinor: number | null;
+};
 
 /** A service with its price for one parcel. */
 export interface Priced {
@@ -86,13 +92,14 @@ export class Prices {
   /** What is told of a parcel to a carrier for one of its accounts; null when the options' money cannot be put into its currency. */
   request(
     ground: PriceGround,
-    { carrier, account, sheet }: ServingAccount,
-    parcel: PricedParcel,
+    { carrier, account, sheet, latin }: ServingAccount,
+    { latin: inLatin, worthMinor, ...parcel }: PricedParcel,
     options: ServiceOptions,
   ): CarrierParcel | null {
-    const asked = inCurrency(ground, options, sheet?.currency ?? ground.house);
+    const asked = inCurrency(ground, insuredFor(options, worthMinor), sheet?.currency ?? ground.house);
     const shipDay = collectedOn(ground, carrier.code);
-    return asked && { ...parcel, account: account.number, options: asked, shipDay };
+    const to = latin && inLatin ? { ...parcel.to, lines: inLatin } : parcel.to;
+    return asked && { ...parcel, to, account: account.number, options: asked, shipDay };
   }
 
   private async account(
@@ -105,6 +112,10 @@ export class Prices {
     const carrierName = carrier.name;
     const request = this.request(ground, serving, parcel, options);
     const none: PricesFound = { priced: [], dropped: [], silent: [] };
+    if (serving.latin && !(parcel.latin ?? parcel.to.lines).every(isLatin))
+      return { ...none, dropped: [{ carrierName, name: account.name, why: NOT_LATIN }] };
+    if (options.insured && parcel.worthMinor === null)
+      return { ...none, dropped: [{ carrierName, name: account.name, why: NO_WORTH }] };
     if (!request)
       return { ...none, silent: [{ carrierName, why: `No rate is known for ${sheet?.currency}.` }] };
     if (account.rates === 'sheet') {
@@ -131,6 +142,17 @@ export class Prices {
     return [{ serving, quote, houseMinor, departure: departureOf(ground, code) }];
   }
 }
+
+/** Why a carrier that takes Latin letters only is not offered. */
+const NOT_LATIN = 'it takes addresses in Latin letters only; give it so on the page of the order';
+
+/** Why nothing is offered for a parcel that is to be insured for what is in it. */
+const NO_WORTH =
+  'a product in it has no value to be insured for; give it one on its page, or declare a value';
+
+/** The options of one parcel: what is in it is declared, if that is more than what was typed. */
+const insuredFor = ({ insured, ...options }: ServiceOptions, worthMinor: number | null): ServiceOptions =>
+  insured ? { ...options, valueMinor: Math.max(options.valueMinor ?? 0, worthMinor ?? 0) } : options;
 
 const departureOf = (ground: PriceGround, carrier: string): OpenDeparture | null =>
   nextDeparture(ground.open, carrier, ground.now.toISOString());

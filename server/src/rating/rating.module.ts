@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
 import { CarriersModule } from '../carriers/carriers.module.js';
 import { CatalogModule } from '../catalog/catalog.module.js';
 import { HouseModule } from '../house/house.module.js';
@@ -8,15 +9,23 @@ import { RecordsModule } from '../records/records.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
 import { ChoiceService } from './choice.service.js';
 import { Compare } from './compare.service.js';
+import { PiecesOfOrders } from './orderPieces.service.js';
+import { ParcelTemplate } from './parcelTemplate.entity.js';
 import { Prices } from './prices.service.js';
 import { RatingController } from './rating.controller.js';
 import { RatingService } from './rating.service.js';
+import { StoredPrices } from './storedPrices.service.js';
+import { ParcelTemplates } from './templates.service.js';
 
+export { type OrderPieces, PiecesOfOrders } from './orderPieces.service.js';
 export type { PriceGround } from './prices.service.js';
 export { RatingService } from './rating.service.js';
+export { StoredPrices, serviceCode } from './storedPrices.service.js';
+export { ParcelTemplates } from './templates.service.js';
 
 @Module({
   imports: [
+    TypeOrmModule.forFeature([ParcelTemplate]),
     HouseModule,
     CarriersModule,
     TimetableModule,
@@ -26,7 +35,7 @@ export { RatingService } from './rating.service.js';
     CatalogModule,
   ],
   controllers: [RatingController],
-  providers: [RatingService, Prices, Compare, ChoiceService],
-  exports: [RatingService],
+  providers: [RatingService, Prices, Compare, ChoiceService, ParcelTemplates, PiecesOfOrders, StoredPrices],
+  exports: [RatingService, ParcelTemplates, PiecesOfOrders, StoredPrices],
 })
 export class RatingModule {}

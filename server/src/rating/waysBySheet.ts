@@ -21,8 +21,10 @@ const SMALL: Size = { length: 1_000, width: 1_000, height: 1_000 };
 export function waysBySheet(
   ground: PriceGround,
   { from, to }: Pick<PricedParcel, 'from' | 'to'>,
-  options: ServiceOptions,
+  { insured, ...asked }: ServiceOptions,
 ): WayToSend<Way>[] {
+  // How much is declared follows from the boxes that are found; that the service declares at all is known before.
+  const options = insured ? { ...asked, valueMinor: Math.max(asked.valueMinor ?? 0, 1) } : asked;
   return ground.accounts.flatMap(serving => {
     const { carrier, sheet } = serving;
     return (sheet?.services ?? []).flatMap((card): WayToSend<Way>[] => {

@@ -16,6 +16,10 @@ export class OrderEvent {
   @Uuid({ nullable: true })
   personId!: string | null;
 
+  /** Who did it where it was no person: "book 15, rule 4". */
+  @Text(60, { nullable: true })
+  actor!: string | null;
+
   @Text(24)
   kind!: string;
 

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { HouseModule } from '../house/house.module.js';
+import { LeasesModule } from '../leases/leases.module.js';
 import { ListsModule } from '../lists/lists.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { StockModule } from '../stock/stock.module.js';
@@ -12,6 +13,8 @@ import { OrderEvent } from './orderEvent.entity.js';
 import { OrderLine } from './orderLine.entity.js';
 import { Shipment } from './shipment.entity.js';
 import { StageCount } from './stageCount.entity.js';
+import { StageNews } from './stageNews.service.js';
+import { StagePassed } from './stagePassed.entity.js';
 import { Undoing } from './undoing.service.js';
 import { OrderWriter } from './writer.js';
 
@@ -23,7 +26,7 @@ export {
   ordersUnderWay,
   type StoredOrder,
 } from './documents.js';
-export { event, toHistory } from './events.js';
+export { event, ruleEvent, toHistory } from './events.js';
 export { GivingUp } from './givingUp.service.js';
 export {
   type EntryRows,
@@ -36,23 +39,43 @@ export {
 } from './heads.js';
 export { HeldOrders } from './held.service.js';
 export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
-export { chooseFor, chosenFor, leaveWith } from './leaving.js';
+export {
+  chooseFor,
+  leaveWith,
+  type RuledShipment,
+  ruledOf,
+  ruleFor,
+  type WantedService,
+  wantedFor,
+  wantedOf,
+} from './leaving.js';
 export { leavesAgain, weightOf } from './leaving.queries.js';
 export { ekeOut, leaveOut, productsOf } from './parts.js';
 export { freeSplitNumber, makeWay, rootOf } from './splitNumbers.js';
-export { countStages, emptyHolds, lockOrders, refreshStages, stageCounts, stageFacts } from './stages.js';
+export { StageNews } from './stageNews.service.js';
+export type { StagePassed } from './stagePassed.entity.js';
+export {
+  countStages,
+  emptyHolds,
+  lockOrders,
+  passed,
+  refreshStages,
+  stageCounts,
+  stageFacts,
+} from './stages.js';
 export { Undoing } from './undoing.service.js';
 export { headColumns, lineRows, OrderWriter, skuOfKey } from './writer.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([LinePart, Order, OrderEvent, OrderLine, Shipment, StageCount]),
+    TypeOrmModule.forFeature([LinePart, Order, OrderEvent, OrderLine, Shipment, StageCount, StagePassed]),
     HouseModule,
     StockModule,
     ProductsModule,
     ListsModule,
+    LeasesModule,
   ],
-  providers: [OrderWriter, Undoing, GivingUp, HeldOrders],
-  exports: [OrderWriter, Undoing, GivingUp, HeldOrders],
+  providers: [OrderWriter, Undoing, GivingUp, HeldOrders, StageNews],
+  exports: [OrderWriter, Undoing, GivingUp, HeldOrders, StageNews],
 })
 export class RecordsModule {}

@@ -20,4 +20,8 @@ export class Shipment {
   /** The service that a person chose before its label is bought. */
   @Json({ nullable: true })
   chosen!: unknown | null;
+
+  /** What rules decided for it: service, box and the rest, each with the rule. A person's choice stands above. */
+  @Json({ nullable: true })
+  ruled!: unknown | null;
 }

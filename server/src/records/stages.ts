@@ -4,6 +4,7 @@ import { type Sql, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { Order } from './order.entity.js';
 import { StageCount } from './stageCount.entity.js';
+import { StagePassed } from './stagePassed.entity.js';
 import { heldByStage, stageRows, stageSums } from './stages.queries.js';
 
 const ROWS = 1000;
@@ -61,8 +62,26 @@ export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promis
   }
   for (const [stage, ids] of changed) await tx.of(Order).update({ id: In(ids) }, { stage });
   await countStages(tx, counts);
+  await passed(tx, changed);
   if (changed.size > 0) await tx.tell('orders', orderIds.length === 1 ? orderIds[0]! : '');
   return after;
+}
+
+/** Notes which stages orders came to, for those who tell others of it; they take the notes away. */
+export function passed(tx: Tx, changed: ReadonlyMap<Stage, readonly string[]>): Promise<void> {
+  const rows = [...changed].flatMap(([stage, ids]) => ids.map(orderId => ({ orderId, stage, at: tx.at })));
+  return tx.insert(StagePassed, rows);
+}
+
+/** Takes the oldest notes of stages away, which others are not at, and gives them. */
+export async function takePassed(tx: Tx, most: number): Promise<StagePassed[]> {
+  const rows = await tx.of(StagePassed).find({
+    order: { id: 'ASC' },
+    take: most,
+    lock: { mode: 'pessimistic_write', onLocked: 'skip_locked' },
+  });
+  if (rows.length > 0) await tx.of(StagePassed).delete({ id: In(rows.map(r => r.id)) });
+  return rows;
 }
 
 /** Appends to the counters of stages how many orders came to and left each. Appending waits for nobody; see StageCounts. */

@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, createHash, randomBytes } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHash, createHmac, randomBytes } from 'node:crypto';
 
 /** The key that seals secrets at rest, from AUK_SECRET. */
 function secret(): Buffer {
@@ -16,6 +16,11 @@ export function seal(text: string): string {
   const cipher = createCipheriv('aes-256-gcm', secret(), nonce);
   const sealed = Buffer.concat([cipher.update(text, 'utf8'), cipher.final()]);
   return Buffer.concat([nonce, cipher.getAuthTag(), sealed]).toString('base64');
+}
+
+/** A mark of a text that nobody without the secret can make (HMAC-SHA-256, its first 144 bits in 24 letters and digits). */
+export function markOf(text: string): string {
+  return createHmac('sha256', secret()).update(text).digest('base64url').slice(0, 24);
 }
 
 /** Opens a sealed text; throws when it was changed or sealed with another secret. */

@@ -1,5 +1,5 @@
 import { Entity, Index } from 'typeorm';
-import { At, Day, Flag, Int, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+import { At, Code, Day, Flag, Int, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
 @Entity('departure')
 @Index(['day', 'state'])
@@ -51,4 +51,12 @@ export class Departure {
 
   @Text(200, { default: '' })
   reason!: string;
+
+  /** What its carrier calls the collection that was booked. */
+  @Code(40, { nullable: true })
+  bookedAs!: string | null;
+
+  /** What its carrier calls the list of what was handed over. */
+  @Code(40, { nullable: true })
+  manifest!: string | null;
 }

@@ -107,6 +107,16 @@ export class DeparturePlanner {
     await tx.of(Departure).update(id, { cutOff });
   }
 
+  /** Its carrier has booked the collection. */
+  async booked(tx: Tx, id: string, bookedAs: string): Promise<void> {
+    await tx.of(Departure).update(id, { bookedAs });
+  }
+
+  /** Its carrier has the list of what was handed over. */
+  async listed(tx: Tx, id: string, manifest: string): Promise<void> {
+    await tx.of(Departure).update(id, { manifest });
+  }
+
   /** A departure is over: it has left, or it was called off. */
   async end(tx: Tx, id: string, state: 'closed' | 'cancelled', reason: string): Promise<void> {
     await tx.of(Departure).update(id, { state, closedAt: tx.at, closedBy: tx.personId, reason });

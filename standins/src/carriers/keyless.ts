@@ -1,5 +1,5 @@
-import { CarrierBuy, CarrierParcel } from '@auk/contract';
-import { type Counter, isRefused, json, sold } from './counter.js';
+import { CarrierBuy, CarrierCollect, CarrierDayEnd, CarrierParcel } from '@auk/contract';
+import { type Counter, isRefused, json, sold, tracked } from './counter.js';
 
 const refuse = (sorry: string) => json(422, { sorry });
 const answer = (got: object) => (isRefused(got) ? refuse(got.refused) : json(200, got));
@@ -22,7 +22,34 @@ export const keylessCounter: Counter = (desk, { method, path, query, body }) => 
           })),
         }),
     };
+  if (method === 'GET' && what === 'movements')
+    return {
+      on: 'track',
+      refuse,
+      act: () => json(200, { movements: tracked(desk, query.getAll('number')) }),
+    };
+  if (method === 'GET' && what === 'pickups')
+    return {
+      on: 'find',
+      refuse,
+      act: () => {
+        const known = desk.kept.collections.find(query.get('reference') ?? '');
+        return json(200, { pickups: known ? [known] : [] });
+      },
+    };
   if (method !== 'POST') return null;
+  if (what === 'pickups')
+    return {
+      on: 'collect',
+      refuse,
+      act: () => json(200, desk.collect(CarrierCollect.parse(JSON.parse(body)))),
+    };
+  if (what === 'handed-over')
+    return {
+      on: 'day end',
+      refuse,
+      act: () => json(200, desk.endDay(CarrierDayEnd.parse(JSON.parse(body)))),
+    };
   const read = () => JSON.parse(body) as { parcel: unknown; consignment: unknown };
   if (what === 'estimates')
     return {

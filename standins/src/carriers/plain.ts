@@ -1,5 +1,5 @@
-import { CarrierBuy, CarrierParcel, CarrierVoid } from '@auk/contract';
-import { type Counter, isRefused, json, sold } from './counter.js';
+import { CarrierBuy, CarrierCollect, CarrierDayEnd, CarrierParcel, CarrierVoid } from '@auk/contract';
+import { type Counter, isRefused, json, sold, tracked } from './counter.js';
 
 const answer = (got: object) => (isRefused(got) ? json(422, got) : json(200, got));
 const refuse = (refused: string) => json(422, { refused });
@@ -29,6 +29,17 @@ export const plainCounter: Counter = (desk, { method, path, body }) => {
     };
   if (what === 'purchases')
     return { on: 'buy', refuse, act: async trick => answer(await sold(desk, read(CarrierBuy), trick)) };
+  if (what === 'tracks')
+    return {
+      on: 'track',
+      refuse,
+      act: () =>
+        json(200, { tracks: tracked(desk, (JSON.parse(body) as { trackings: string[] }).trackings) }),
+    };
+  if (what === 'collections')
+    return { on: 'collect', refuse, act: () => json(200, desk.collect(read(CarrierCollect))) };
+  if (what === 'manifests')
+    return { on: 'day end', refuse, act: () => json(200, desk.endDay(read(CarrierDayEnd))) };
   if (what === 'voids')
     return { on: 'void', refuse, act: () => answer(desk.takeBack(read(CarrierVoid).key)) };
   return null;

@@ -1,6 +1,15 @@
-import { type CarrierBought, CarrierBuy, CarrierParcel } from '@auk/contract';
+import {
+  type CarrierBought,
+  CarrierBuy,
+  CarrierCollect,
+  type CarrierCollected,
+  CarrierDayEnd,
+  type CarrierManifest,
+  CarrierParcel,
+  type CarrierTracked,
+} from '@auk/contract';
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
-import { type Counter, type CounterAnswer, isRefused, sold } from './counter.js';
+import { type Counter, type CounterAnswer, isRefused, sold, tracked } from './counter.js';
 import type { Refused } from './desk.js';
 
 const parser = new XMLParser({
@@ -8,7 +17,7 @@ const parser = new XMLParser({
   attributeNamePrefix: '',
   parseTagValue: false,
   parseAttributeValue: false,
-  isArray: name => name === 'Line',
+  isArray: name => name === 'Line' || name === 'Number',
 });
 const builder = new XMLBuilder({
   ignoreAttributes: false,
@@ -88,6 +97,9 @@ export const xmlCounter: Counter = (desk, { method, path, body }) => {
     Rate?: { Package: PackageXml };
     Ship?: Record<string, string> & { Package: PackageXml };
     Void?: { key: string };
+    Track?: { Number?: string[] };
+    Collect?: Record<string, string>;
+    Close?: { key: string; at: string; Number?: string[] };
   };
   if (what === 'rate' && root.Rate) {
     const asked = packageOf(root.Rate.Package);
@@ -127,6 +139,34 @@ export const xmlCounter: Counter = (desk, { method, path, body }) => {
       parcel: packageOf(Package),
     });
     return { on: 'buy', refuse: fault, act: async trick => boughtXml(await sold(desk, order, trick)) };
+  }
+  const { Track, Collect, Close } = root;
+  if (what === 'track' && Track) {
+    const event = (e: object) =>
+      Object.fromEntries(Object.entries(e).map(([k, v]) => [`@${k}`, v as string]));
+    const track = ({ tracking, expected, events }: CarrierTracked) => ({
+      '@number': tracking,
+      ...(expected && { '@expected': expected }),
+      Event: events.map(event),
+    });
+    return {
+      on: 'track',
+      refuse: fault,
+      act: () => xml(200, { Tracks: { Track: tracked(desk, Track.Number ?? []).map(track) } }),
+    };
+  }
+  if (what === 'collect' && Collect) {
+    const { parcels, weightMg, ...rest } = Collect;
+    const wish = CarrierCollect.parse({ ...rest, parcels: Number(parcels), weightMg: Number(weightMg) });
+    const booked = (b: CarrierCollected) => ({ Collection: { '@key': b.key, '@reference': b.reference } });
+    return { on: 'collect', refuse: fault, act: () => xml(200, booked(desk.collect(wish))) };
+  }
+  if (what === 'close' && Close) {
+    const day = CarrierDayEnd.parse({ key: Close.key, at: Close.at, trackings: Close.Number ?? [] });
+    const ended = ({ key, manifest, unknown }: CarrierManifest) => ({
+      Manifest: { '@key': key, '@number': manifest, Strange: unknown },
+    });
+    return { on: 'day end', refuse: fault, act: () => xml(200, ended(desk.endDay(day))) };
   }
   if (what === 'void' && root.Void) {
     const { key } = root.Void;

@@ -1,8 +1,13 @@
 import {
   CarrierBought,
   type CarrierBuy,
+  type CarrierCollect,
+  CarrierCollected,
+  type CarrierDayEnd,
+  CarrierManifest,
   type CarrierParcel,
   CarrierQuote,
+  CarrierTracked,
   CarrierVoided,
 } from '@auk/contract';
 import { z } from 'zod';
@@ -41,6 +46,38 @@ class FreightCarrier extends HttpCarrier {
   find(key: string): Promise<Asked<CarrierBought | null>> {
     const question = { method: 'GET', path: `bookings/${key}`, ms: QUESTION_MS };
     return askJson<CarrierBought | null>(this.at, question, CarrierBought, REFUSALS, () => null);
+  }
+
+  /** It tells of one booking at a time. */
+  async track(trackings: readonly string[]): Promise<Asked<CarrierTracked[]>> {
+    const tracks: CarrierTracked[] = [];
+    for (const tracking of trackings) {
+      const question = {
+        method: 'GET',
+        path: `whereabouts/${encodeURIComponent(tracking)}`,
+        ms: QUESTION_MS,
+      };
+      const asked = await askJson<CarrierTracked | null>(
+        this.at,
+        question,
+        CarrierTracked,
+        REFUSALS,
+        () => null,
+      );
+      if (asked.kind !== 'answered') return asked;
+      if (asked.value) tracks.push(asked.value);
+    }
+    return answered(tracks);
+  }
+
+  collect({ key, ...body }: CarrierCollect): Promise<Asked<CarrierCollected>> {
+    const question = { method: 'PUT', path: `calls/${key}`, ms: PURCHASE_MS, body };
+    return askJson(this.at, question, CarrierCollected, REFUSALS);
+  }
+
+  endDay({ key, ...body }: CarrierDayEnd): Promise<Asked<CarrierManifest>> {
+    const question = { method: 'PUT', path: `loads/${key}`, ms: PURCHASE_MS, body };
+    return askJson(this.at, question, CarrierManifest, REFUSALS);
   }
 }
 

@@ -1,8 +1,13 @@
 import {
   CarrierBought,
   type CarrierBuy,
+  type CarrierCollect,
+  CarrierCollected,
+  type CarrierDayEnd,
+  CarrierManifest,
   type CarrierParcel,
   CarrierQuote,
+  CarrierTracked,
   type CarrierVoided,
 } from '@auk/contract';
 import { z } from 'zod';
@@ -16,6 +21,8 @@ const Estimates = z.object({ estimates: z.array(CarrierQuote) });
 const Consignments = z.object({
   consignments: z.array(CarrierBought.and(z.object({ returned: z.number().int().min(0).nullable() }))),
 });
+const Movements = z.object({ movements: CarrierTracked.array() });
+const Pickups = z.object({ pickups: CarrierCollected.array() });
 const Cancelled = z.object({ returned: z.number().int().min(0) });
 
 /**
@@ -66,6 +73,28 @@ class KeylessCarrier extends HttpCarrier {
     if (!first) return answered(null);
     const { returned, ...bought } = first;
     return answered({ ...bought, key, ...(returned !== null && { refundMinor: returned }) });
+  }
+
+  async track(trackings: readonly string[]): Promise<Asked<CarrierTracked[]>> {
+    const path = `movements?${trackings.map(t => `number=${encodeURIComponent(t)}`).join('&')}`;
+    const asked = await askJson(this.at, { method: 'GET', path, ms: QUESTION_MS }, Movements, REFUSALS);
+    return asked.kind === 'answered' ? answered(asked.value.movements) : asked;
+  }
+
+  async collect(collection: CarrierCollect): Promise<Asked<CarrierCollected>> {
+    const path = `pickups?reference=${encodeURIComponent(collection.key)}`;
+    const known = await askJson(this.at, { method: 'GET', path, ms: QUESTION_MS }, Pickups, REFUSALS);
+    if (known.kind === 'refused') return { kind: 'silent', why: known.why };
+    if (known.kind === 'silent') return known;
+    const [first] = known.value.pickups;
+    if (first) return answered(first);
+    const question = { method: 'POST', path: 'pickups', ms: PURCHASE_MS, body: collection };
+    return askJson(this.at, question, CarrierCollected, REFUSALS);
+  }
+
+  endDay(body: CarrierDayEnd): Promise<Asked<CarrierManifest>> {
+    const question = { method: 'POST', path: 'handed-over', ms: PURCHASE_MS, body };
+    return askJson(this.at, question, CarrierManifest, REFUSALS);
   }
 
   private async held(key: string) {

@@ -1,8 +1,13 @@
 import {
   CarrierBought,
   type CarrierBuy,
+  type CarrierCollect,
+  CarrierCollected,
+  type CarrierDayEnd,
+  CarrierManifest,
   type CarrierParcel,
   CarrierQuote,
+  CarrierTracked,
   CarrierVoided,
 } from '@auk/contract';
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
@@ -24,7 +29,7 @@ const parser = new XMLParser({
   attributeNamePrefix: '',
   parseTagValue: false,
   parseAttributeValue: false,
-  isArray: name => name === 'Service' || name === 'Charge',
+  isArray: name => ['Service', 'Charge', 'Track', 'Event', 'Strange'].includes(name),
 });
 const builder = new XMLBuilder({
   ignoreAttributes: false,
@@ -50,6 +55,9 @@ type Root = Partial<{
   Rates: { Service: ServiceXml[] };
   Shipped: Record<string, string> & { Picture?: string };
   Voided: { refundMinor: string };
+  Tracks: { Track?: { number: string; expected?: string; Event?: Record<string, string>[] }[] } | '';
+  Collection: Record<string, string>;
+  Manifest: { key: string; number: string; Strange?: string[] };
 }>;
 
 /** A carrier that speaks XML: rates, shipments with a key, voids. It sends labels that it has drawn. */
@@ -90,6 +98,27 @@ class XmlCarrier extends HttpCarrier {
   find(key: string): Promise<Asked<CarrierBought | null>> {
     const read = (root: Root) => ('Unknown' in root ? null : boughtOf(root));
     return this.ask('GET', `ship/${key}`, QUESTION_MS, CarrierBought.nullable(), read);
+  }
+
+  track(trackings: readonly string[]): Promise<Asked<CarrierTracked[]>> {
+    const read = ({ Tracks }: Root) => (Tracks === undefined ? undefined : tracksOf(Tracks));
+    return this.ask('POST', 'track', QUESTION_MS, CarrierTracked.array(), read, {
+      Track: { Number: trackings },
+    });
+  }
+
+  collect(collection: CarrierCollect): Promise<Asked<CarrierCollected>> {
+    const wish = Object.fromEntries(Object.entries(collection).map(([k, v]) => [`@${k}`, String(v)]));
+    const read = ({ Collection }: Root) => Collection;
+    return this.ask('POST', 'collect', PURCHASE_MS, CarrierCollected, read, { Collect: wish });
+  }
+
+  endDay({ key, at, trackings }: CarrierDayEnd): Promise<Asked<CarrierManifest>> {
+    const read = ({ Manifest }: Root) =>
+      Manifest && { key: Manifest.key, manifest: Manifest.number, unknown: Manifest.Strange ?? [] };
+    return this.ask('POST', 'close', PURCHASE_MS, CarrierManifest, read, {
+      Close: { '@key': key, '@at': at, Number: trackings },
+    });
   }
 
   private async ask<T>(
@@ -160,6 +189,13 @@ function boughtOf({ Shipped }: Root): unknown {
     ...(Picture && { picture: Picture }),
   };
 }
+
+const tracksOf = (tracks: NonNullable<Root['Tracks']>): unknown =>
+  (tracks === '' ? [] : (tracks.Track ?? [])).map(t => ({
+    tracking: t.number,
+    expected: t.expected ?? null,
+    events: t.Event ?? [],
+  }));
 
 export const XML_CARRIER: CarrierKindEntry = {
   kind: 'xml',

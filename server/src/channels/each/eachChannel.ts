@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { ChannelAdapter, ChannelKindEntry } from '../adapter.js';
-import { askChannel, readEach, tellTracking } from '../ask.js';
+import { askChannel, readEach, tellings } from '../ask.js';
 import {
   DecimalMoney,
   decimal,
@@ -50,6 +50,6 @@ export const EACH_CHANNEL: ChannelKindEntry = {
     async pushStock(levels) {
       await askChannel(at, 'stock', Taken, { levels });
     },
-    tellTracking: told => tellTracking(at, told, Taken),
+    ...tellings(at, Taken),
   }),
 };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { ChannelAdapter, ChannelAddress, ChannelKindEntry, ChannelPage } from '../adapter.js';
-import { askChannel, readEach, tellTracking } from '../ask.js';
+import { askChannel, readEach, tellings } from '../ask.js';
 import {
   DecimalMoney,
   decimal,
@@ -43,7 +43,7 @@ export const SINCE_CHANNEL: ChannelKindEntry = {
     async pushStock(levels) {
       await askChannel(at, 'stock', Taken, { levels });
     },
-    tellTracking: told => tellTracking(at, told, Taken),
+    ...tellings(at, Taken),
   }),
 };
 

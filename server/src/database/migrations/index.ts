@@ -7,6 +7,8 @@ import { Layout1764500000000 } from './0006-layout.js';
 import { Carriers1764600000000 } from './0007-carriers.js';
 import { Bench1764700000000 } from './0008-bench.js';
 import { Labels1764800000000 } from './0009-labels.js';
+import { Afterwards1764900000000 } from './0010-afterwards.js';
+import { Rules1765400000000 } from './0011-rules.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -19,4 +21,6 @@ export const MIGRATIONS = [
   Carriers1764600000000,
   Bench1764700000000,
   Labels1764800000000,
+  Afterwards1764900000000,
+  Rules1765400000000,
 ];

@@ -1,0 +1,94 @@
+/** A rule of the demo's book: its name, why it is there, and its sentence. */
+export interface DemoRule {
+  id: string;
+  name: string;
+  note: string;
+  sentence: string;
+  group?: string;
+}
+
+/** The rule book of Skepside Bee Supply: ready sentences to begin from, and three that Auk finds fault with. */
+export const RULES: DemoRule[] = [
+  {
+    id: 'glass',
+    name: 'Dear glass is signed for',
+    note: 'A broken case of jars costs more than the signature.',
+    group: 'Glass',
+    sentence:
+      'at clear, when properties have "fragile" and value is over 80.00 do ask for a signature, tell the packer "Two sheets of paper around each jar."',
+  },
+  {
+    id: 'glass-first',
+    name: 'Very dear glass goes first',
+    note: '',
+    group: 'Glass',
+    sentence: 'at clear, when properties have "fragile" and value is over 250.00 do let it go first',
+  },
+  {
+    id: 'seeds',
+    name: 'Seed packets alone by letter',
+    note: 'They are thin and light; a parcel costs three times as much.',
+    sentence:
+      'at clear, when products are only "SED-PHA", "SED-CLO", "SED-BOR" and stays in the country and weight is under 3 oz do send by "heron letter"',
+  },
+  {
+    id: 'loss',
+    name: 'A loss on shipping takes the cheapest',
+    note: 'Where the buyer paid less than the label costs, nothing dearer than needed.',
+    sentence:
+      'at clear, when margin on shipping is under 0.00 and payment is not "on delivery" do send by the cheapest in time of all',
+  },
+  {
+    id: 'hazard',
+    name: 'Hazardous goods by ground',
+    note: 'Mite and moth crystals may not fly; below the rule that takes the cheapest, so that this one wins.',
+    sentence: 'at clear, when properties have "hazardous" do send by "redfen ground", tag it "hazard"',
+  },
+  {
+    id: 'seeds-buy',
+    name: 'Seed packets are bought without a person',
+    note: 'Letters are cheap, and their price hardly changes.',
+    sentence:
+      'at packed, when products are only "SED-PHA", "SED-CLO", "SED-BOR" and stays in the country do buy its label unattended',
+  },
+  {
+    id: 'big',
+    name: 'Large orders go first',
+    note: '',
+    sentence: 'at arrival, when units is at least 60 do let it go first, tag it "large"',
+  },
+  {
+    id: 'sign-20',
+    name: 'Nothing signed under 20',
+    note: '',
+    sentence: 'at clear, when value is under 20.00 do ask for no signature',
+  },
+  {
+    id: 'sign-40',
+    name: 'Nothing signed under 40',
+    note: 'Took the place of the one above.',
+    sentence: 'at clear, when value is under 40.00 do ask for no signature',
+  },
+  {
+    id: 'ontario',
+    name: 'Ontario asks for papers',
+    note: '',
+    sentence:
+      'at clear, when stays in the country and country is "CA" do note for the staff "Ask for papers."',
+  },
+  {
+    id: 'abroad',
+    name: 'Abroad is done by the office',
+    note: '',
+    sentence: 'at clear, when goes abroad do tag it "abroad", then stop',
+  },
+  {
+    id: 'abroad-dear',
+    name: 'Dear and abroad is signed for',
+    note: '',
+    sentence: 'at clear, when goes abroad and value is over 100.00 do ask for a signature',
+  },
+];
+
+/** What its rules may spend without a person, in cents: for one label, in a day, and of each rule in a day. */
+export const CAPS = { labelMinor: 300, dayMinor: 2_500, rules: { 'seeds-buy': 1_000 } };

@@ -1,0 +1,35 @@
+import type { Moment } from '@auk/core';
+import type { Sql } from '../database/db.js';
+import type { RuleDeed } from './ruleDeed.entity.js';
+import type { RuleOutcome } from './ruleOutcome.entity.js';
+
+/** What books decided for orders before, by moment. */
+export function outcomesOf(
+  sql: Sql,
+  orderIds: readonly string[],
+): Promise<(Pick<RuleOutcome, 'orderId' | 'ruled' | 'bookNo' | 'at'> & { moment: Moment })[]> {
+  return sql.rows('SELECT orderId, moment, ruled, bookNo, at FROM ruleOutcome WHERE orderId IN (?)', [
+    orderIds,
+  ]);
+}
+
+/** What rules did to orders and do not do again. */
+export function alreadyDone(
+  sql: Sql,
+  orderIds: readonly string[],
+): Promise<Pick<RuleDeed, 'orderId' | 'ruleId' | 'what'>[]> {
+  return sql.rows('SELECT orderId, ruleId, what FROM ruleDeed WHERE orderId IN (?)', [orderIds]);
+}
+
+/** Outcomes of so many orders, with all that they were decided by, after one order. */
+export function outcomesAfter(
+  sql: Sql,
+  after: string,
+  orders: number,
+): Promise<(Pick<RuleOutcome, 'orderId' | 'ruled' | 'ground' | 'bookNo'> & { moment: Moment })[]> {
+  return sql.rows(
+    `SELECT o.orderId, o.moment, o.bookNo, o.ground, o.ruled FROM ruleOutcome o
+     JOIN (SELECT DISTINCT orderId FROM ruleOutcome WHERE orderId > ? ORDER BY orderId LIMIT ?) x ON x.orderId = o.orderId ORDER BY o.orderId`,
+    [after, orders],
+  );
+}
