@@ -96,6 +96,8 @@ export async function pickAll(page: Page): Promise<void> {
 /** Packs everything the bench still wants, piece by piece. */
 export async function packAll(page: Page): Promise<void> {
   const now = page.locator('[data-part="line"][data-now]');
+  // The bench says who waits, too: only when its lines are there the order is open.
+  await expect(part(page, 'line').first()).toBeVisible();
   while ((await now.count()) > 0) {
     const sku = await part(now, 'sku').innerText();
     const before = await part(now, 'units').innerText();

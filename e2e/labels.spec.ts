@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { books, look, part, signIn } from './hands.js';
+import { books, bringIn, look, openOrder, part, signIn } from './hands.js';
 
 const CARRIERS = ['heron', 'redfen', 'coldharbour'];
 
@@ -36,6 +36,12 @@ test('services are compared for an order, what is asked changes the prices, and 
   const before = await ground.locator('[data-column="price"] b').innerText();
   await part(page, 'asked').getByLabel('Signature').selectOption('yes');
   await expect(ground.locator('[data-column="price"] b')).not.toHaveText(before);
+  // Declared at what is in it, nothing is typed.
+  await part(page, 'asked').getByLabel('Declared at').selectOption('yes');
+  await expect(part(page, 'asked').getByLabel('Declared value')).toHaveCount(0);
+  await expect(page).toHaveURL(/insured=yes/);
+  await part(page, 'asked').getByLabel('Declared at').selectOption('');
+  await expect(part(page, 'asked').getByLabel('Declared value')).toHaveValue('nothing');
   await ground.click();
   const made = page.getByRole('complementary', { name: 'What it is made of' });
   await expect(made.getByText('signature', { exact: true }).first()).toBeVisible();
@@ -123,6 +129,73 @@ test('a bought label is voided from the page of parcels, and another is bought a
   expect(parcel.label.state).toBe('bought');
 });
 
+test('a ready-made choice is kept from what is looked at, and orders are sent so one by one and many at once', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  await bringIn(page, [
+    ['RDY-1', 'Ada Holm', 'FRK-UNC', 1, '9.00'],
+    ['RDY-2', 'Bo Linde', 'FRK-UNC', 2, '9.00'],
+    ['RDY-3', 'Cy Marsh', 'FRK-UNC', 1, '9.00'],
+  ]);
+  await openOrder(page, 'RDY-1');
+  await page.getByRole('link', { name: 'Services' }).click();
+  await page
+    .getByRole('grid', { name: 'Services' })
+    .getByRole('row', { name: /Redfen Two Day/ })
+    .first()
+    .click();
+  const ready = part(page, 'templates');
+  await ready.getByRole('button', { name: 'Keep Redfen Two Day as a template' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Two day');
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep it' }).click();
+  await ready.getByRole('button', { name: 'Two day', exact: true }).click();
+  await expect(page.getByText('Two day: Redfen Two Day')).toBeVisible();
+  await page.goto('/orders?stage=all&words=RDY');
+  for (const no of ['RDY-2', 'RDY-3']) await page.getByLabel(`Choose ${no}`).check();
+  await page.getByLabel('Send as').selectOption('Two day');
+  await expect(page.getByRole('status')).toContainText('2 of 2 orders done.');
+  for (const no of ['RDY-1', 'RDY-2', 'RDY-3']) {
+    await openOrder(page, no);
+    await expect(page.getByText('Redfen Two Day of Redfen Parcel was chosen.')).toBeVisible();
+  }
+  await page.getByRole('link', { name: 'Services' }).click();
+  await page.getByRole('button', { name: 'Forget the template Two day' }).click();
+  await expect(ready.getByRole('button', { name: 'Two day', exact: true })).toHaveCount(0);
+});
+
+test('a carrier that takes Latin letters only: the order asks for them with a proposal, and goes on once somebody said so', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const latinOnly = async () => {
+    await page.goto('/setup/carriers');
+    await page
+      .getByRole('region', { name: 'Heron Post' })
+      .getByRole('button', { name: 'Change', exact: true })
+      .first()
+      .click();
+    const dialog = page.getByRole('dialog', { name: 'How Heron Post is reached' });
+    await dialog.getByLabel('takes addresses in Latin letters only').click();
+    await dialog.getByRole('button', { name: 'Keep it' }).click();
+    await expect(dialog).toBeHidden();
+  };
+  await latinOnly();
+  await bringIn(page, [['LAT-1', 'Μαρία Παππά', 'FRK-UNC', 1, '9.00']]);
+  await openOrder(page, 'LAT-1');
+  const form = page.getByRole('form', { name: 'In Latin letters' });
+  await expect(form.getByLabel('name in Latin letters')).toHaveValue('Maria Pappa');
+  await form.getByLabel('name in Latin letters').fill('Maria Pappa Ω');
+  await form.getByRole('button', { name: 'Use it so' }).click();
+  await expect(form.getByRole('alert')).toContainText('Latin');
+  await form.getByLabel('name in Latin letters').fill('Maria Pappas');
+  await form.getByRole('button', { name: 'Use it so' }).click();
+  await expect(form).toHaveCount(0);
+  const { rows } = await look(page.request, 'orders?stage=all&words=LAT-1');
+  expect(rows[0].stage).toBe('Clear');
+  await latinOnly();
+});
+
 test('a label that was bought elsewhere is typed in, with the address ready to copy', async ({
   page,
   context,
@@ -198,16 +271,20 @@ test('carriers in Setup: an account with a rate sheet, whose bad rows are named,
 test('the lead moves a cut-off, and sees before what follows for each order', async ({ page }) => {
   await signIn(page, 'AB-1001');
   const { departures } = await look(page.request, 'departures/board');
-  const first = departures.find(
-    (d: { state: string; total: number; freight: boolean }) =>
-      d.state === 'open' && d.total > 0 && !d.freight,
-  );
+  // The fullest of those that are still to leave, whatever the hour is.
+  const [first] = departures
+    .filter(
+      (d: { state: string; cutOff: string; freight: boolean }) =>
+        d.state === 'open' && !d.freight && Date.parse(d.cutOff) > Date.now(),
+    )
+    .sort((a: { total: number }, b: { total: number }) => b.total - a.total);
   await page.goto(`/departures/${first.no}`);
   await page.getByRole('button', { name: 'Move the cut-off' }).click();
   const dialog = page.getByRole('dialog');
   const time = dialog.getByLabel('Leaves at');
   const [hour, minute] = (await time.inputValue()).split(':').map(Number) as [number, number];
-  const to = `${String(hour).padStart(2, '0')}:${String((minute + 7) % 60).padStart(2, '0')}`;
+  const later = hour * 60 + minute + 7;
+  const to = [Math.floor(later / 60), later % 60].map(n => String(n).padStart(2, '0')).join(':');
   await time.fill('25:99');
   await expect(dialog.getByText('A time such as 17:30.')).toBeVisible();
   await expect(dialog.getByRole('button', { name: 'Move it' })).toBeDisabled();

@@ -22,6 +22,7 @@ test('a house of one’s own: opened once with the code of the start, its admin 
     ['Postcode', '97103'],
     ['Telephone', '503 555 0144'],
     ['Time zone', 'America/Los_Angeles'],
+    ['Currency', 'USD'],
   ] as const)
     await page.getByLabel(label, { exact: true }).fill(text);
   await open.click();

@@ -103,6 +103,34 @@ test('two parcels by the keyboard alone; the drawing follows; each has its label
   expect((await look(page.request, `orders/${id}`)).row.stage).toBe('Labelled');
 });
 
+test('a bench that is scanned before the page knows of any stays chosen, however late the older answer comes', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1002');
+  let free = () => {};
+  const held = new Promise<void>(resolve => {
+    free = resolve;
+  });
+  await page.route(/benches\/mine/, async route => {
+    if (route.request().method() !== 'GET') return route.continue();
+    // What the server said before the scan comes after it.
+    const response = await route.fetch();
+    await held;
+    await route.fulfill({ response }).catch(() => {});
+  });
+  const asked = page.waitForRequest(/benches\/mine/);
+  await page.goto('/bench');
+  await asked;
+  await scan(page, 'BE-2');
+  await expect(page.getByRole('heading', { name: 'Bench 2' })).toBeVisible();
+  free();
+  await page.unrouteAll({ behavior: 'wait' });
+  // A scan that is answered comes after whatever was on its way.
+  await scan(page, 'PA-999999');
+  await expect(says(page)).toContainText('PA-999999');
+  await expect(page.getByRole('heading', { name: 'Bench 2' })).toBeVisible({ timeout: 5_000 });
+});
+
 test('a wrong piece is named with whose it is; a printer without paper waits, and the tray says so', async ({
   page,
 }) => {

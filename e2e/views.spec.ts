@@ -44,8 +44,13 @@ const VIEWS: [name: string, badge: string, path: string, wait: string | RegExp][
     'cheapest in time',
   ],
   ['Claims', 'AB-1001', '/parcels/claims', 'No carrier owes anything'],
+  ['Returns', 'AB-1001', '/parcels/returns', /Scan a parcel that came back/],
+  ['Carrier bills', 'AB-1001', '/parcels/bills', 'Number of the bill'],
+  ['Shipping money', 'AB-1001', '/parcels/costs', 'Orders that lost money on their way'],
   ['Carriers', 'AB-1001', '/setup/carriers', 'Own contract'],
-  ['Slips and invoices', 'AB-1001', '/setup/papers', 'The first that fits'],
+  ['Mails', 'AB-1001', '/setup/mails', 'How they leave'],
+  ['Rules', 'AB-1001', '/rules', 'Hazardous goods by ground'],
+  ['Papers', 'AB-1001', '/setup/papers', 'The first that fits'],
   ['People', 'AB-1005', '/setup/people', 'What each role may do'],
   ['Upkeep', 'AB-1001', '/setup/upkeep', 'Reports of files'],
   ['Kits', 'AB-1001', '/kits', 'Can I promise this?'],
@@ -96,8 +101,8 @@ const RULES_OF_LOOKS: RunOnly = {
 };
 
 /** No rule of WCAG 2.2 A and AA is broken by what is on screen: plain, and in high contrast with text at 150 %. */
-async function passes(page: Page): Promise<void> {
-  for (const change of [{}, { contrast: true, text: 150 }]) {
+async function passes(page: Page, looks: object[] = [{}, { contrast: true, text: 150 }]): Promise<void> {
+  for (const change of looks) {
     await wear(page, change);
     const plain = !('text' in change);
     await expect(page.locator('html')).toHaveCSS('font-size', plain ? '16px' : '24px');
@@ -142,6 +147,20 @@ test('an order, a draft and an open order pass the accessibility rules in every 
   await page.getByRole('button', { name: 'New order' }).click();
   await expect(page.getByLabel('Find a buyer')).toBeVisible();
   await passes(page);
+});
+
+test('a parcel on its way and the page of a buyer pass the accessibility rules', async ({ page }) => {
+  await signIn(page, 'AB-1001');
+  const { rows } = await look(page.request, 'orders?stage=Departed&size=1');
+  const { parcels } = await look(page.request, `orders/${rows[0].id}`);
+  await page.goto(`/parcels?look=${parcels[0].no}`);
+  await expect(page.getByRole('heading', { name: 'On its way' })).toBeVisible();
+  await passes(page);
+  const { link } = await look(page.request, `orders/${rows[0].id}/thread`);
+  await page.goto(new URL(link).pathname);
+  await expect(page.getByRole('heading', { name: /^Your order/ })).toBeVisible();
+  // Buyers have no look of their own here.
+  await passes(page, [{}]);
 });
 
 test('a walk, an order at the bench, a handover and a count pass the accessibility rules in every theme', async ({

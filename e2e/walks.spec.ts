@@ -102,7 +102,8 @@ test('totes are brought by scan and confirmed after each stop, as the lead has c
     const saved = page.waitForResponse(
       r => r.request().method() === 'POST' && r.url().endsWith('picking/choices'),
     );
-    await page.getByLabel(tick).check();
+    await page.getByLabel(tick).click();
+    await expect(page.getByLabel(tick)).toBeChecked();
     expect((await saved).status()).toBe(200);
     await expect(page.getByText('So it is for walks that begin from now on.').first()).toBeVisible();
   }

@@ -6,6 +6,7 @@ import { useMe } from './people/useMe.js';
 import { Dark } from './shell/Dark.js';
 import { Desk } from './shell/Desk.js';
 import { House } from './shell/House.js';
+import { Open } from './shell/Open.js';
 
 /** Where each role's day begins. */
 const HOME: Record<Person['role'], string> = {
@@ -66,6 +67,9 @@ const DESK: RouteObject[] = [
   page('/pick/plan/:id', () => import('./planning/pages/PlanPage.js')),
   page('/pick/troubles', () => import('./picking/pages/TroublesPage.js')),
   page('/pick/:no', () => import('./picking/pages/ListPage.js')),
+  page('/parcels/returns', () => import('./returns/pages/ReturnsPage.js')),
+  page('/parcels/bills', () => import('./costs/pages/BillsPage.js')),
+  page('/parcels/costs', () => import('./costs/pages/CostsPage.js')),
   page('/parcels/claims', () => import('./parcels/pages/ClaimsPage.js')),
   page('/parcels/batch/:id', () => import('./parcels/pages/BatchPage.js')),
   page('/parcels/compare', () => import('./rating/pages/ComparePage.js')),
@@ -88,8 +92,10 @@ const DESK: RouteObject[] = [
   page('/stock/floor', () => import('./places/pages/MapPage.js')),
   page('/places/:code', () => import('./places/pages/PlacePage.js')),
   page('/receiving', () => import('./receiving/pages/ReceivingPage.js')),
+  page('/rules', () => import('./rules/pages/RulesPage.js')),
   page('/setup/channels', () => import('./channels/pages/ChannelsPage.js')),
   page('/setup/carriers', () => import('./carriers/pages/CarriersPage.js')),
+  page('/setup/mails', () => import('./mails/pages/MailsPage.js')),
   page('/setup/papers', () => import('./printing/pages/PapersPage.js')),
   page('/setup/people', () => import('./people/pages/PeoplePage.js')),
   page('/setup/floor', () => import('./picking/pages/FloorChoicesPage.js')),
@@ -100,8 +106,12 @@ const DESK: RouteObject[] = [
   { path: '/setup', element: <Navigate to="/setup/channels" replace /> },
 ];
 
+/** What buyers see; nobody signs in there. */
+const OPEN: RouteObject[] = [page('/b/:token', () => import('./buyers/pages/BuyerPage.js'))];
+
 /** Every page of the house. What goes wrong in one is said inside its frame. */
 export const router = createBrowserRouter([
+  { errorElement: <BrokenPage />, element: <Open />, children: OPEN },
   {
     element: <House />,
     errorElement: <BrokenPage />,
@@ -114,7 +124,7 @@ export const router = createBrowserRouter([
 ]);
 
 // The code of the page that is asked for comes while it is still being asked who is there.
-const come = matchRoutes([...DARK, ...DESK], window.location.pathname)?.at(-1)?.route.handle as
+const come = matchRoutes([...OPEN, ...DARK, ...DESK], window.location.pathname)?.at(-1)?.route.handle as
   | Code['come']
   | undefined;
 come?.().catch(() => undefined);

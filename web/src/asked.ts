@@ -1,5 +1,5 @@
 import type { LiveTopic } from '@auk/contract';
-import type { QueryClient } from '@tanstack/react-query';
+import type { DataTag, QueryClient, QueryKey } from '@tanstack/react-query';
 
 /** Which questions are asked again when something of a topic changed, here or anywhere: the first word of their keys. */
 const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
@@ -10,8 +10,13 @@ const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
   prints: ['benches', 'tray'],
   lists: ['lists', 'list', 'heaps', 'arrived', 'queue', 'troubles', 'strip', 'board'],
   plans: ['plan', 'plans'],
-  parcels: ['parcels', 'arrived', 'strip', 'board', 'order', 'offers', 'compare'],
+  parcels: ['parcels', 'returns', 'way', 'costs', 'arrived', 'strip', 'board', 'order', 'offers', 'compare'],
   departures: ['board', 'strip', 'handover'],
+  tracking: ['parcels', 'way', 'order'],
+  mails: ['mails', 'thread', 'board'],
+  rules: ['rules', 'why', 'offers', 'compare'],
+  messages: ['thread', 'board', 'order'],
+  bills: ['bills'],
   stock: ['products', 'product', 'listings', 'stock', 'count', 'kits', 'kit', 'ledger', 'place'],
   catalog: ['products', 'product', 'portion', 'listings', 'order', 'kits', 'kit', 'templates'],
   channels: ['channels', 'listings'],
@@ -27,4 +32,14 @@ export async function changed(client: QueryClient, ...topics: LiveTopic[]): Prom
     ? Object.values(ASKED_AGAIN).flat()
     : topics.flatMap(t => ASKED_AGAIN[t as Exclude<LiveTopic, 'all'>] ?? []);
   await Promise.all([...new Set(keys)].map(key => client.invalidateQueries({ queryKey: [key] })));
+}
+
+/** Puts what an act answered where a question shows it. What is still on its way to the question was true before the act, and counts no more. */
+export async function answered<T>(
+  client: QueryClient,
+  question: { queryKey: DataTag<QueryKey, T, Error> },
+  answer: T,
+): Promise<void> {
+  await client.cancelQueries({ queryKey: question.queryKey, exact: true });
+  client.setQueryData(question.queryKey, answer);
 }

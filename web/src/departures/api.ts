@@ -27,6 +27,7 @@ export const closeDeparture = (no: string, leaveBehind: boolean) =>
 
 export const cancelDeparture = (no: string, reason: string) =>
   post(HandoverView, `departures/${no}/cancel`, { reason });
+export const bookCollection = (no: string) => post(HandoverView, `departures/${no}/book`);
 export const moveCutOff = (no: string, cutOff: string) =>
   post(HandoverView, `departures/${no}/cut-off`, { cutOff });
 

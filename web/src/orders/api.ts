@@ -3,6 +3,8 @@ import {
   BulkAnswer,
   KeptQuestion,
   KnownBuyer,
+  type LatinIn,
+  LatinView,
   MadeId,
   Neighbours,
   OrderPageAnswer,
@@ -52,6 +54,11 @@ export const buyersQuery = (words: string) =>
     placeholderData: keepPreviousData,
     queryFn: () => get(KnownBuyer.array(), `orders/buyers?words=${encodeURIComponent(words)}`),
   });
+
+/** An order's address in Latin letters: a proposal, and what was given. */
+export const latinQuery = (id: string) =>
+  queryOptions({ queryKey: ['order', id, 'latin'], queryFn: () => get(LatinView, `orders/${id}/latin`) });
+export const giveLatin = (id: string, latin: LatinIn) => post(LatinView, `orders/${id}/latin`, latin);
 
 export const makeOrder = () => post(MadeId, 'orders', {});
 export const copyOrder = (id: string) => post(MadeId, `orders/${id}/copy`);

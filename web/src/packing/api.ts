@@ -5,6 +5,7 @@ import {
   type BoxIn,
   type BuyLabel,
   FoundAll,
+  type Guess,
   LabelView,
   MadeNo,
   OffersView,
@@ -103,3 +104,6 @@ export const sendPhoto = (p: { session: string; id: string; at: string; maker: s
     `${benchPath(p.session)}/photos/${p.id}?${new URLSearchParams({ at: p.at, maker: p.maker })}`,
     p.picture,
   );
+
+/** Keeps what products without size or weight count as. */
+export const keepGuesses = (guesses: readonly Guess[]) => send('boxes/guesses', { guesses });

@@ -1,9 +1,11 @@
 import {
   BatchView,
+  type BuyLabel,
   ClaimView,
   type ElsewhereLabel,
   LabelView,
   MadeId,
+  OffersView,
   ParcelListRow,
   ParcelView,
 } from '@auk/contract';
@@ -37,6 +39,14 @@ export const batchQuery = (id: string) =>
 export const beginBatch = (parcels: string[]) => post(MadeId, 'labels/batches', { parcels });
 export const buyBatch = (id: string, minor: number) => post(BatchView, `labels/batches/${id}/buy`, { minor });
 export const stopBatch = (id: string) => post(BatchView, `labels/batches/${id}/stop`);
+/** Services for the way back of a parcel; carriers are asked. */
+export const returnOffersQuery = (no: string) =>
+  queryOptions({
+    queryKey: ['offers', 'back', no],
+    queryFn: () => get(OffersView, `parcels/${no}/return-offers`),
+  });
+export const buyReturn = (no: string, wish: BuyLabel) => post(LabelView, `parcels/${no}/return-label`, wish);
+export const voidReturnLabel = (no: string) => send(`parcels/${no}/return-void`);
 export const voidParcelLabel = (no: string) => send(`parcels/${no}/void`);
 export const decideLabel = (no: string, what: string) => post(LabelView, `parcels/${no}/decide`, { what });
 export const typeElsewhere = (no: string, label: ElsewhereLabel) =>

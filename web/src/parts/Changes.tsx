@@ -2,8 +2,8 @@ import type { Change } from '@auk/core';
 import pageCss from './page.module.css';
 import { fieldWords, valueWords } from './words.js';
 
-/** Changes field by field: what it was, what it is. */
-export function Changes({ changes, currency }: { changes: readonly Change[]; currency?: string }) {
+/** Changes field by field: what it was, what it is; money in the currency of what changed. */
+export function Changes({ changes, currency }: { changes: readonly Change[]; currency: string }) {
   if (changes.length === 0) return null;
   return (
     <ul className={pageCss.changes}>

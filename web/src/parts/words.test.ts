@@ -17,11 +17,12 @@ test('changed fields by their names, those of lines with their SKU', () => {
 });
 
 test('values as people read them', () => {
-  expect(valueWords('priceMinor', 1250)).toBe('$12.50');
-  expect(valueWords('taxPpm', 72_500)).toBe('7.25 %');
-  expect(valueWords('weightMg', 992_233)).toBe('2 lb 3 oz');
-  expect(valueWords('fragile', 1)).toBe('yes');
-  expect(valueWords('length', 2_794)).toBe('11 in');
-  expect(valueWords('note', null)).toBe('nothing');
-  expect(valueWords('note', 'hello')).toBe('hello');
+  expect(valueWords('priceMinor', 1250, 'USD')).toBe('$12.50');
+  expect(valueWords('priceMinor', 1250, 'JPY')).toBe('JPY 1,250');
+  expect(valueWords('taxPpm', 72_500, 'USD')).toBe('7.25 %');
+  expect(valueWords('weightMg', 992_233, 'USD')).toBe('2 lb 3 oz');
+  expect(valueWords('fragile', 1, 'USD')).toBe('yes');
+  expect(valueWords('length', 2_794, 'USD')).toBe('11 in');
+  expect(valueWords('note', null, 'USD')).toBe('nothing');
+  expect(valueWords('note', 'hello', 'USD')).toBe('hello');
 });

@@ -38,7 +38,7 @@ export function fieldWords(c: Change): string {
 }
 
 /** A value of a field as people read it. */
-export function valueWords(field: string, value: Value, currency = 'USD'): string {
+export function valueWords(field: string, value: Value, currency: string): string {
   if (value === null || value === '') return 'nothing';
   if (field.endsWith('Minor')) return formatMoney(Number(value), currency);
   if (field.endsWith('Ppm')) return formatRate(Number(value));

@@ -1,6 +1,13 @@
-import { type ChosenService, type CompareAsk, CompareView } from '@auk/contract';
+import {
+  BulkAnswer,
+  type ChosenService,
+  type CompareAsk,
+  CompareView,
+  type ParcelTemplateIn,
+  ParcelTemplateView,
+} from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
-import { post, send } from '../api.js';
+import { get, post, send } from '../api.js';
 
 /** Prices of all services for what is asked about; carriers are asked anew each time, since prices change. */
 export const compareQuery = (ask: CompareAsk) =>
@@ -12,3 +19,13 @@ export const compareQuery = (ask: CompareAsk) =>
 
 export const chooseService = (orderId: string, chosen: ChosenService | null) =>
   send(`rating/orders/${orderId}`, { chosen });
+
+/** Ready-made choices of service, box and what is asked. */
+export const parcelTemplatesQuery = queryOptions({
+  queryKey: ['carriers', 'templates'],
+  queryFn: () => get(ParcelTemplateView.array(), 'rating/templates'),
+});
+export const keepTemplate = (template: ParcelTemplateIn) => send('rating/templates', template);
+export const dropTemplate = (id: string) => send(`rating/templates/${id}/remove`);
+export const sendAs = (id: string, ids: readonly string[]) =>
+  post(BulkAnswer.array(), `rating/templates/${id}/use`, { ids });

@@ -13,7 +13,7 @@ export function optionsOf(asked: URLSearchParams, currency: string): ServiceOpti
     ...(asked.get('saturday') === 'yes' && { saturday: true }),
     ...(asked.get('over') === 'counter' && { dropOff: true }),
     ...(asked.get('to') === 'point' && { toPoint: true }),
-    ...(valueMinor > 0 && { valueMinor }),
+    ...(asked.get('insured') === 'yes' ? { insured: true } : valueMinor > 0 && { valueMinor }),
     ...(cashMinor > 0 && { cashMinor }),
   };
 }

@@ -20,6 +20,11 @@ test('a scanner is told from a person by speed', () => {
   expect(end(keys('PA-1', 8))).toBe('PA-1');
 });
 
+test('a tracking number whose end is by chance a product’s number with its check digit is read whole', () => {
+  expect(end(keys('RE10000052', 8))).toBe('RE10000052');
+  expect(end(keys('SK-96385074', 8))).toBe('SK-96385074');
+});
+
 test('a few letters rolled quickly and then Enter are typing', () => {
   expect(end(keys('the', [5000, 45, 50]), 300)).toBeNull();
   expect(end(keys('other', [5000, 140, 50, 55, 48]), 280)).toBeNull();

@@ -29,7 +29,10 @@ const STALL_MS = 8_000;
 export function scanAtEnd(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
   const found = byRhythm(keys, enterAt);
   if (found && isHouseCode(found.text)) return found;
-  return pieced(keys, enterAt, isHouseCode) ?? pieced(keys, enterAt, looksLikeCode) ?? found;
+  // Pieces only ever add to what the rhythm tells: the end of a tracking number may look like a product's by chance.
+  const longer = (p: ReturnType<typeof pieced>) =>
+    p && p.text.length > (found?.text.length ?? 0) ? p : null;
+  return longer(pieced(keys, enterAt, isHouseCode)) ?? longer(pieced(keys, enterAt, looksLikeCode)) ?? found;
 }
 
 /** The code at the end of keys that went into no field: nobody types one there but to be understood, however slowly. */

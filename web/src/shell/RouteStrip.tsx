@@ -54,6 +54,7 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
         <NavLink to="/stock">Stock</NavLink>
         <NavLink to="/receiving">Receiving</NavLink>
         <NavLink to="/floor">Floor</NavLink>
+        <NavLink to="/rules">Rules</NavLink>
         <NavLink to="/setup">Setup</NavLink>
       </span>
     </nav>

@@ -54,6 +54,7 @@ const NAMES: Record<PrintJobRow['kind'], string> = {
   label: 'Label',
   slip: 'Packing slip',
   invoice: 'Invoice',
+  customs: 'Papers abroad',
 };
 
 function State({ job }: { job: PrintJobRow }) {

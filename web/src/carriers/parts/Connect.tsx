@@ -22,6 +22,7 @@ export function Connect({ carrier: c, leave }: { carrier: CarrierView | null; le
     address: c?.address ?? '',
     key: '',
     inUse: c?.inUse ?? true,
+    latin: c?.latin ?? false,
     upTo: c?.planUpToMg == null ? '' : weightWords(c.planUpToMg),
   });
   const set = (change: Partial<typeof typed>) => setTyped({ ...typed, ...change });
@@ -78,6 +79,11 @@ export function Connect({ carrier: c, leave }: { carrier: CarrierView | null; le
         hint="such as 5 lb; empty: none, before a label is bought"
         wrong={weight && !weight.ok ? weight.problem : null}
         onType={upTo => set({ upTo })}
+      />
+      <Tick
+        label="takes addresses in Latin letters only"
+        checked={typed.latin}
+        onTick={latin => set({ latin })}
       />
       <Tick label="in use" checked={typed.inUse} onTick={inUse => set({ inUse })} />
     </Ask>

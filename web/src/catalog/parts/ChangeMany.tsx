@@ -1,4 +1,4 @@
-import { count, type FactValue, PRODUCT_FACTS, parseWeight } from '@auk/core';
+import { count, type FactValue, PRODUCT_FACTS, parseAmount, parseWeight } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -8,6 +8,7 @@ import { Form } from '../../parts/Form.js';
 import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
+import { useCurrency } from '../../setup/useCurrency.js';
 import { editProducts } from '../api.js';
 
 /** Facts that are changed in many products at once. */
@@ -25,6 +26,7 @@ export function ChangeMany({ skus, done }: { skus: string[]; done: () => void })
   const [field, setField] = useState('stage');
   const [text, setText] = useState('Live');
   const [wrong, setWrong] = useState<string | null>(null);
+  const currency = useCurrency();
   const client = useQueryClient();
   const save = useMutation({
     mutationFn: (value: FactValue) => editProducts(skus, { [field]: value }),
@@ -36,7 +38,7 @@ export function ChangeMany({ skus, done }: { skus: string[]; done: () => void })
   const kindOf = (key: string): Kind => MANY.find(f => f.key === key)!.kind;
   const kind = kindOf(field);
   const apply = () => {
-    const read = factOf(kind, text);
+    const read = factOf(kind, text, currency);
     if (read.ok) save.mutate(read.value);
     else setWrong(read.problem);
   };
@@ -85,13 +87,14 @@ export function ChangeMany({ skus, done }: { skus: string[]; done: () => void })
 type Read = { ok: true; value: FactValue } | { ok: false; problem: string };
 
 /** A fact as it was typed. */
-function factOf(kind: Kind, text: string): Read {
+function factOf(kind: Kind, text: string, currency: string): Read {
   if (kind === 'flag') return { ok: true, value: text === 'yes' };
   if (kind === 'weight') return parseWeight(text);
-  if (kind === 'count' || kind === 'money') {
+  if (kind === 'money') return parseAmount(text, currency);
+  if (kind === 'count') {
     const n = Number(text);
     if (text === '' || !Number.isFinite(n) || n < 0) return { ok: false, problem: 'A number.' };
-    return { ok: true, value: kind === 'money' ? Math.round(n * 100) : n };
+    return { ok: true, value: n };
   }
   return { ok: true, value: text === '' ? null : text };
 }

@@ -155,6 +155,7 @@ export function Facts({
 /** Every change of the product, newest first. */
 export function History({ sku }: { sku: string }) {
   const history = useQuery(productHistoryQuery(sku));
+  const currency = useCurrency();
   if (!history.data || history.data.length === 0) return null;
   return (
     <>
@@ -165,7 +166,7 @@ export function History({ sku }: { sku: string }) {
             <span className={textCss.quiet}>{moment(h.at)}</span>
             <div>
               {h.says} {h.person && <span className={textCss.quiet}>{h.person}</span>}
-              <Changes changes={h.changes} />
+              <Changes changes={h.changes} currency={currency} />
             </div>
           </li>
         ))}

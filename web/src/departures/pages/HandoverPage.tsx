@@ -14,6 +14,7 @@ import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
 import { handoverPath, handoverQuery } from '../api.js';
 import css from '../board.module.css';
+import { Compared } from '../parts/Compared.js';
 import { Acts, CallOff } from '../parts/HandoverActs.js';
 import { MoveCutOff } from '../parts/MoveCutOff.js';
 
@@ -80,6 +81,7 @@ export default function HandoverPage() {
         <aside className={css.side}>
           <AnswerBar where="box" answer={answer ?? FIRST} />
           {offline && <OfflineNote words="◆ No answer yet. What was scanned is kept and sent again." />}
+          {state === 'open' && <Compared view={view.data} />}
           {state === 'open' && (
             <Acts
               view={view.data}
@@ -94,7 +96,10 @@ export default function HandoverPage() {
             </Alert>
           )}
           {state === 'closed' && (
-            <Alert severity="success">Closed. The orders are Departed and the channels are being told.</Alert>
+            <Alert severity="success">
+              Closed. The orders are Departed, and channels and buyers are being told.
+              {view.data.manifest && ` The carrier’s list is ${view.data.manifest}.`}
+            </Alert>
           )}
         </aside>
       </div>

@@ -6,8 +6,9 @@ import { Refused } from '../../api.js';
 import { Ask } from '../../parts/ask.js';
 import { Line } from '../../parts/Line.js';
 import { ProblemNote } from '../../parts/problem.js';
+import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
-import { cancelDeparture, closeDeparture } from '../api.js';
+import { bookCollection, cancelDeparture, closeDeparture } from '../api.js';
 import { Follows } from './Follows.js';
 
 /** Closing the departure, with what is on it or leaving behind what is not, and calling it off. */
@@ -30,16 +31,26 @@ export function Acts({
     mutationFn: (leaveBehind: boolean) => closeDeparture(view.no, leaveBehind),
     onSuccess: put,
   });
+  const book = useMutation({ mutationFn: () => bookCollection(view.no), onSuccess: put });
   const forMissing = close.error instanceof Refused && close.error.problem.facts !== undefined;
   return (
     <>
-      <ProblemNote error={close.error} />
+      <ProblemNote error={close.error ?? book.error} />
       <Button variant="contained" size="large" disabled={close.isPending} onClick={() => close.mutate(false)}>
         {scanned === 0 ? 'Close departure, nothing left' : `Close departure with ${scanned}`}
       </Button>
       {forMissing && behind > 0 && (
         <Button variant="outlined" color="secondary" onClick={() => close.mutate(true)}>
           Close, leave {behind} for the next
+        </Button>
+      )}
+      {view.bookedAs ? (
+        <p className={textCss.quiet}>
+          ✓ The collection is booked: <span className={textCss.code}>{view.bookedAs}</span>
+        </p>
+      ) : (
+        <Button variant="outlined" color="secondary" disabled={book.isPending} onClick={() => book.mutate()}>
+          Book the collection
         </Button>
       )}
       {can(me, 'departures.cancel') && (

@@ -19,6 +19,10 @@ function wayTo(n: NeedsPerson): [to: string, act: string] {
       return [`/parcels?look=${n.subject}`, 'Decide'];
     case 'claim':
       return ['/parcels/claims', 'Claim'];
+    case 'message':
+      return [`/orders?stage=all&words=${encodeURIComponent(n.subject)}`, 'Answer'];
+    case 'mail':
+      return ['/setup/mails', 'Look'];
     case 'held':
       return ['/parcels', 'Look'];
     case 'parked':

@@ -1,12 +1,18 @@
 import type { ImportReport } from '@auk/contract';
-import { count } from '@auk/core';
+import { type Change, count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { Link } from 'react-router';
 import { Changes } from '../../parts/Changes.js';
 import pageCss from '../../parts/page.module.css';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
+import { useCurrency } from '../../setup/useCurrency.js';
 import css from '../imports.module.css';
+
+/** Changes of what the house keeps, in its own currency. */
+function Changed({ changes }: { changes: readonly Change[] }) {
+  return <Changes changes={changes} currency={useCurrency()} />;
+}
 
 interface Props {
   report: ImportReport;
@@ -124,7 +130,7 @@ const ROWS: Column<ImportReport['rows'][number]>[] = [
             <span aria-hidden="true">{shape}</span> {words}
           </span>{' '}
           <span className={textCss.quiet}>{r.says}</span>
-          {r.state !== 'new' && <Changes changes={r.changes} />}
+          {r.state !== 'new' && <Changed changes={r.changes} />}
         </>
       );
     },

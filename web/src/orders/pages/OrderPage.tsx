@@ -2,6 +2,7 @@ import { can, OrderView, Person } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
+import { Thread } from '../../buyers/parts/Thread.js';
 import { Photos } from '../../packing/parts/Photos.js';
 import { orderQuery } from '../../parts/api.js';
 import { Head } from '../../parts/Head.js';
@@ -10,6 +11,7 @@ import { StageMark } from '../../parts/stage.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
 import { useMe } from '../../people/useMe.js';
+import { OrderWhy } from '../../rules/parts/OrderWhy.js';
 import css from '../orders.module.css';
 import { AddressPanel } from '../parts/AddressPanel.js';
 import { Beside } from '../parts/Beside.js';
@@ -82,6 +84,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
           />
           {splitting && <SplitBar order={o} units={splitting} leave={() => setSplitting(null)} />}
           <NotesPanel order={o} can={desk} />
+          {!o.draft && <Thread orderId={o.row.id} />}
           <Photos orderId={o.row.id} />
           <HistoryPanel order={o} />
         </div>
@@ -89,6 +92,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
         <div>
           <MoneyPanel order={o} save={edit.save} can={desk} />
           <WayPanel order={o} save={edit.save} can={editable} />
+          {!o.draft && <OrderWhy orderId={o.row.id} />}
         </div>
       </div>
     </div>

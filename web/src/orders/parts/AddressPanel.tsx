@@ -1,4 +1,4 @@
-import { ADDRESS_FIELDS, type Address, count, emptyAddress } from '@auk/core';
+import { ADDRESS_FIELDS, type Address, count, emptyAddress, isLatinAddress } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -9,6 +9,7 @@ import textCss from '../../parts/text.module.css';
 import { buyersQuery } from '../api.js';
 import css from '../orders.module.css';
 import type { PanelProps, Save } from '../useOrderEdit.js';
+import { LatinAddress } from './LatinAddress.js';
 
 /** Where it goes and who pays, each field changed in place; one address is copied onto the other in one press. */
 export function AddressPanel({ order: o, save, can }: PanelProps) {
@@ -23,6 +24,7 @@ export function AddressPanel({ order: o, save, can }: PanelProps) {
         can={can}
         onSave={part => save(now => ({ shipTo: { ...now.shipTo, ...part } }))}
       />
+      {can && !o.draft && !isLatinAddress(o.shipTo) && <InLatin orderId={o.row.id} />}
       <Field label="Mail" value={o.mail} readOnly={!can} onSave={mail => void save({ mail })} />
       <Field
         label="Pick-up point"
@@ -62,6 +64,18 @@ export function AddressPanel({ order: o, save, can }: PanelProps) {
         </div>
       )}
     </section>
+  );
+}
+
+/** Asked for where somebody wants a carrier that takes no other letters. */
+function InLatin({ orderId }: { orderId: string }) {
+  const [open, setOpen] = useState(false);
+  return open ? (
+    <LatinAddress orderId={orderId} />
+  ) : (
+    <Button size="small" onClick={() => setOpen(true)}>
+      In Latin letters
+    </Button>
   );
 }
 

@@ -1,18 +1,22 @@
-import { BulkAnswer } from '@auk/contract';
+import { BulkAnswer, can } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { changed } from '../../asked.js';
 import { Ask } from '../../parts/ask.js';
+import { Choice } from '../../parts/Choice.js';
 import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
 import textCss from '../../parts/text.module.css';
 import { type ManyState, useMany } from '../../parts/useMany.js';
+import { useMe } from '../../people/useMe.js';
 import { makeList } from '../../picking/api.js';
+import { parcelTemplatesQuery, sendAs } from '../../rating/api.js';
+import { runAgain } from '../../rules/api.js';
 import { actOnMany, mergeOrders } from '../api.js';
 
 type Act = 'park' | 'unpark' | 'cancel' | 'star' | 'unstar' | 'tag' | 'untag' | 'paid';
@@ -39,6 +43,7 @@ interface Props {
 export function BulkBar({ chosen, clear, canList }: Props) {
   const [asking, setAsking] = useState<(typeof ACTS)[number] | null>(null);
   const client = useQueryClient();
+  const mayRun = can(useMe(), 'rules.run');
   const many = useMany<BulkAnswer>(PORTION);
   const act = async (what: Act, text: string) => {
     setAsking(null);
@@ -65,6 +70,25 @@ export function BulkBar({ chosen, clear, canList }: Props) {
             </Button>
           ))}
           <Merge chosen={[...chosen]} done={clear} />
+          <ReadyMade
+            busy={busy}
+            use={async id => {
+              await many.run([...chosen], ids => sendAs(id, ids));
+              await changed(client, 'orders', 'parcels');
+            }}
+          />
+          {mayRun && (
+            <Button
+              size="small"
+              disabled={busy}
+              onClick={async () => {
+                await many.run([...chosen], runAgain);
+                await changed(client, 'orders', 'rules');
+              }}
+            >
+              Run the rules
+            </Button>
+          )}
           <Button size="small" onClick={clear}>
             Choose none
           </Button>
@@ -81,6 +105,23 @@ export function BulkBar({ chosen, clear, canList }: Props) {
         />
       )}
     </section>
+  );
+}
+
+/** Lets the chosen orders leave as a parcel template says. */
+function ReadyMade({ busy, use }: { busy: boolean; use: (id: string) => Promise<void> }) {
+  const may = can(useMe(), 'labels.choose');
+  const templates = useQuery({ ...parcelTemplatesQuery, enabled: may });
+  if (!may || !templates.data?.length) return null;
+  return (
+    <Choice
+      bare
+      label="Send as"
+      value=""
+      disabled={busy}
+      options={[['', 'Send as …'], ...templates.data.map(t => [t.id, t.name] as const)]}
+      onChoose={id => id && void use(id)}
+    />
   );
 }
 

@@ -6,6 +6,7 @@ import { Field } from '../../parts/Field.js';
 import { moment, weight } from '../../parts/format.js';
 import pageCss from '../../parts/page.module.css';
 import textCss from '../../parts/text.module.css';
+import { TrackMark } from '../../tracking/parts/TrackMark.js';
 import type { PanelProps } from '../useOrderEdit.js';
 
 /** What it costs, what was paid, and what is due or to refund. */
@@ -64,6 +65,19 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
         <dd>
           <Field label="Paid" value={show(m.paidMinor)} readOnly={!can} onSave={put('paidMinor')} />
         </dd>
+        {o.labelsMinor !== null && (
+          <>
+            <dt>Labels cost</dt>
+            <dd className={o.labelsMinor > m.shippingMinor ? textCss.risk : ''}>
+              {show(o.labelsMinor)}
+              {o.labelsMinor > m.shippingMinor && (
+                <div className={textCss.small}>
+                  ! {show(o.labelsMinor - m.shippingMinor)} more than was paid for shipping
+                </div>
+              )}
+            </dd>
+          </>
+        )}
         {o.settled !== o.payment && (
           <>
             <dt>By the money</dt>
@@ -150,9 +164,9 @@ export function WayPanel({ order: o, save, can }: PanelProps) {
           <div key={p.no} style={{ display: 'contents' }}>
             <dt className={textCss.code}>{p.no}</dt>
             <dd>
-              {p.state} {p.carrier && `${p.carrier}, ${p.service}`}{' '}
-              <span className={textCss.code}>{p.tracking}</span>{' '}
-              {p.minor !== null && formatMoney(p.minor, o.row.currency)}{' '}
+              {p.state === 'departed' ? <TrackMark track={p.track} trouble={p.trouble} /> : p.state}{' '}
+              {p.carrier && `${p.carrier}, ${p.service}`} <span className={textCss.code}>{p.tracking}</span>{' '}
+              {p.minor !== null && formatMoney(p.minor, p.currency)}{' '}
               {p.tracking && (
                 <a href={`/api/v1/parcels/${p.no}/label.pdf`} target="_blank" rel="noreferrer">
                   label

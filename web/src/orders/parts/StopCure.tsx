@@ -13,6 +13,7 @@ import textCss from '../../parts/text.module.css';
 import { actOnOrder } from '../api.js';
 import css from '../orders.module.css';
 import { useCure } from '../useCure.js';
+import { LatinAddress } from './LatinAddress.js';
 import { LinkListing } from './LinkListing.js';
 
 /** Why an order is Stopped, with its cure: one press where one press can be enough. */
@@ -57,8 +58,10 @@ function Cure({ stop, order }: { stop: StopReason; order: OrderView }) {
       return <Revive sku={stop.subject} />;
     case 'channel-differs':
       return <Decide stop={stop} order={order} />;
+    case 'not-latin':
+      return <LatinAddress orderId={order.row.id} />;
     case 'no-customs':
-      return <Customs sku={stop.subject} />;
+      return <Customs sku={stop.subject} lacks={stop.cure} />;
     default:
       return <p className={textCss.quiet}>{stop.cure}</p>;
   }
@@ -174,30 +177,45 @@ function Decide({ stop, order }: { stop: StopReason; order: OrderView }) {
   );
 }
 
-function Customs({ sku }: { sku: string }) {
-  const [code, setCode] = useState('');
-  const [origin, setOrigin] = useState('US');
-  const save = useCure(() => editProducts([sku], { customsCode: code, origin }));
+/** Facts that customs ask for, by the words with which the stop names them. */
+const CUSTOMS: [words: string, fact: string, most: number][] = [
+  ['customs code', 'customsCode', 14],
+  ['country of origin', 'origin', 2],
+  ['UN number', 'unNumber', 7],
+  ['hazard class', 'hazardClass', 8],
+  ['proper shipping name', 'hazardName', 80],
+];
+
+function Customs({ sku, lacks }: { sku: string; lacks: string }) {
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const wanted = CUSTOMS.filter(([words]) => lacks.includes(words));
+  const save = useCure(() => editProducts([sku], typed));
+  const whole = wanted.every(([, fact]) => typed[fact]?.trim());
   return (
-    <Form className={pageCss.inline} onSend={() => save.mutate(undefined)}>
-      <Line
-        bare
-        width={16}
-        label={`Customs code of ${sku}`}
-        placeholder="customs code, 6 digits or more"
-        value={code}
-        onType={setCode}
-      />
-      <Line bare capitals width={4} label={`Origin of ${sku}`} value={origin} onType={setOrigin} />
-      <Button
-        type="submit"
-        variant="outlined"
-        color="secondary"
-        size="small"
-        disabled={code.trim() === '' || save.isPending}
-      >
-        Save
-      </Button>
+    <Form className={pageCss.inline} onSend={() => whole && save.mutate(undefined)}>
+      {wanted.map(([words, fact, most]) => (
+        <Line
+          key={fact}
+          width={fact === 'origin' ? 8 : 13}
+          label={`${words} of ${sku}`}
+          capitals={fact === 'origin'}
+          most={most}
+          value={typed[fact] ?? ''}
+          onType={text => setTyped({ ...typed, [fact]: text })}
+        />
+      ))}
+      {wanted.length > 0 && (
+        <Button
+          type="submit"
+          variant="outlined"
+          color="secondary"
+          size="small"
+          disabled={!whole || save.isPending}
+        >
+          Save
+        </Button>
+      )}
+      {/weight/.test(lacks) && <Link to={`/products/${encodeURIComponent(sku)}`}>Weigh {sku}</Link>}
       <ProblemNote error={save.error} />
     </Form>
   );

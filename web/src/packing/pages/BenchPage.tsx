@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { wordsOf } from '../../api.js';
+import { answered } from '../../asked.js';
 import { myBenchQuery, takeBench } from '../../benches/api.js';
 import { stripQuery } from '../../departures/api.js';
 import { useTitle } from '../../parts/useTitle.js';
@@ -40,8 +41,7 @@ export default function BenchPage() {
       }
       opening.current = true;
       try {
-        if (/^BE-/i.test(code.trim()))
-          client.setQueryData(myBenchQuery.queryKey, await takeBench(code.trim()));
+        if (/^BE-/i.test(code.trim())) await answered(client, myBenchQuery, await takeBench(code.trim()));
         else {
           const view = await openAtBench(code);
           // The piece that opened the order is in a hand: it counts.

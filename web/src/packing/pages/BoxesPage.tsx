@@ -20,6 +20,7 @@ import { useMe } from '../../people/useMe.js';
 import { SetupNav } from '../../setup/parts/SetupNav.js';
 import { arrangeBoxes, boxesQuery, chooseProposals, saveBox } from '../api.js';
 import { type BoxText, NEW_BOX, readBox, textOf } from '../boxText.js';
+import { Guesses } from '../parts/Guesses.js';
 
 const KINDS: Options<BoxText['kind']> = [
   ['box', 'box'],
@@ -61,6 +62,7 @@ export default function BoxesPage() {
         ))}
       </Sortable>
       {all.data && may && <BoxForm key={boxes.length} box={null} may currency={all.data.currency} />}
+      {all.data && <Guesses guesses={all.data.guesses} may={may} />}
     </>
   );
 }

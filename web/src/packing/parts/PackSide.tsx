@@ -169,6 +169,7 @@ function Offer({
       <span>
         <b>{o.name}</b>
         {o.chosen && <small> ★ chosen for the order</small>}
+        {!o.chosen && o.preferred && <small> ★ its products prefer it</small>}
         <br />
         <small>
           {o.keeps ? '✓' : '✕ too late,'} {day(o.arrives)}

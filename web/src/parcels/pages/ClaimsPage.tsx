@@ -11,6 +11,7 @@ import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
 import { claimsQuery, closeClaim } from '../api.js';
+import { ParcelsNav } from '../parts/ParcelsNav.js';
 
 const KINDS: Record<ClaimView['kind'], string> = {
   stray: 'sold and denied',
@@ -76,6 +77,7 @@ export default function ClaimsPage() {
   ];
   return (
     <>
+      <ParcelsNav />
       <Head
         title="Claims"
         about="What carriers owe back: labels that were sold and denied, and more that was charged than was agreed. Auk finds them in the carriers’ books and asks for the money; what a carrier keeps waits here."

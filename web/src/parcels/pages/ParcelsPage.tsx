@@ -3,20 +3,22 @@ import { count, formatMoney } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { CodeLink } from '../../parts/Code.js';
 import { ExportLinks } from '../../parts/ExportLinks.js';
 import { weight } from '../../parts/format.js';
 import { Head } from '../../parts/Head.js';
 import { ProblemNote } from '../../parts/problem.js';
+import { Tick } from '../../parts/Tick.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
+import { TrackMark } from '../../tracking/parts/TrackMark.js';
 import { beginBatch, parcelsQuery } from '../api.js';
 import { InsideParcel } from '../parts/InsideParcel.js';
+import { ParcelsNav } from '../parts/ParcelsNav.js';
 
 const MARK: Record<string, [shape: string, tone: string]> = {
-  departed: ['▶', 'good'],
   'handed over': ['◼', 'good'],
   labelled: ['◼', 'good'],
   packed: ['◼', ''],
@@ -39,6 +41,7 @@ const COLUMNS: Column<ParcelListRow>[] = [
     head: 'State',
     width: 15,
     cell: p => {
+      if (p.state === 'departed') return <TrackMark track={p.track} trouble={p.trouble} />;
       const [shape, tone] = MARK[p.state] ?? ['▲', 'risk'];
       return (
         <>
@@ -87,7 +90,9 @@ export default function ParcelsPage() {
     onSuccess: ({ id }) => navigate(`/parcels/batch/${id}`),
   });
   const look = asked.get('look');
-  const all = parcels.data ?? [];
+  const troubled = parcels.data?.filter(p => p.trouble !== null) ?? [];
+  const [onlyTrouble, setOnlyTrouble] = useState(false);
+  const all = (onlyTrouble ? troubled : parcels.data) ?? [];
   // The parcel that somebody came for stands first.
   const rows = look ? [...all.filter(p => p.no === look), ...all.filter(p => p.no !== look)] : all;
   const packed = all.filter(p => p.state === 'packed').map(p => p.no);
@@ -95,16 +100,11 @@ export default function ParcelsPage() {
   const wanted = chosen.length > 0 ? chosen : packed;
   return (
     <>
+      <ParcelsNav />
       <Head
         title="Parcels"
-        about="In the house, and those that left in the last twelve hours. A parcel goes onto its departure by scan: open the departure from the Board."
+        about="In the house, those that left in the last twelve hours, and those that are in trouble on their way."
       >
-        <Button component={Link} to="/parcels/compare" variant="outlined" color="secondary">
-          Quick quote
-        </Button>
-        <Button component={Link} to="/parcels/claims" variant="outlined" color="secondary">
-          Claims
-        </Button>
         {can(me, 'labels.batch') && wanted.length > 0 && (
           <Button variant="contained" disabled={begin.isPending} onClick={() => begin.mutate(wanted)}>
             {`Price labels for ${count(wanted.length, 'parcel')}`}
@@ -121,7 +121,18 @@ export default function ParcelsPage() {
         chosen={can(me, 'labels.batch') ? { ids, set: setIds, nameOf: p => p.no } : null}
         inside={p => <InsideParcel no={p.no} />}
         opened={look}
-        tools={<ExportLinks what="parcels" question="" />}
+        tools={
+          <>
+            {troubled.length > 0 && (
+              <Tick
+                label={`only the ${count(troubled.length, 'parcel')} in trouble`}
+                checked={onlyTrouble}
+                onTick={setOnlyTrouble}
+              />
+            )}
+            <ExportLinks what="parcels" question="" />
+          </>
+        }
         empty={parcels.isSuccess && 'No parcel yet. The first is opened when a slip is scanned at the bench.'}
       />
     </>

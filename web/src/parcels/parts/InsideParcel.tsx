@@ -13,9 +13,11 @@ import { say } from '../../parts/say.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
 import { useMe } from '../../people/useMe.js';
+import { Way } from '../../tracking/parts/Way.js';
 import { decideLabel, labelPath, parcelQuery, voidParcelLabel } from '../api.js';
 import css from '../parcels.module.css';
 import { Elsewhere } from './Elsewhere.js';
+import { ReturnLabel } from './ReturnLabel.js';
 
 /** A parcel looked into: where it goes, what is in it, what was bought for it, and what can be done. */
 export function InsideParcel({ no }: { no: string }) {
@@ -45,6 +47,7 @@ export function InsideParcel({ no }: { no: string }) {
         )}
       </section>
       <Label parcel={p} />
+      {p.state === 'departed' && <Way no={no} />}
       <Acts parcel={p} />
     </div>
   );
@@ -130,14 +133,33 @@ function Acts({ parcel: p }: { parcel: ParcelView }) {
           ))}
         </span>
       )}
+      {p.papers && !['being packed', 'packed'].includes(p.state) && can(me, 'labels.print') && (
+        <Button
+          href={`/api/v1/parcels/${p.no}/customs.pdf`}
+          target="_blank"
+          variant="outlined"
+          color="secondary"
+        >
+          Papers that go with it
+        </Button>
+      )}
+      {p.state === 'departed' && can(me, 'returns.take') && (
+        <Button component={Link} to={`/parcels/returns?code=${p.no}`} variant="outlined" color="secondary">
+          It came back
+        </Button>
+      )}
       {state === 'bought' && here && can(me, 'labels.void') && (
         <Button variant="outlined" color="error" onClick={() => setAsking('void')}>
           Void the label
         </Button>
       )}
-      {state === 'doubtful' && can(me, 'labels.decide') && (
+      <ReturnLabel parcel={p} done={after} />
+      {(state === 'doubtful' || p.returnLabel?.state === 'doubtful') && can(me, 'labels.decide') && (
         <>
-          <p>Nobody can prove whether it was bought. Ask {p.label!.carrierName}, then decide.</p>
+          <p>
+            Nobody can prove whether it was bought. Ask{' '}
+            {(state === 'doubtful' ? p.label! : p.returnLabel!).carrierName}, then decide.
+          </p>
           <Button variant="contained" disabled={decide.isPending} onClick={() => decide.mutate('look')}>
             Look into its books again
           </Button>

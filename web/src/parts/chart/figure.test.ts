@@ -13,10 +13,11 @@ const labelled: Series = { name: 'Labelled', tone: 'done', values: [0, 3, null] 
 
 test('lines wear the colours of the theme, dashed and in steps where they say so', () => {
   const { data } = figure(['07:00', '08:00', '09:00'], [labelled, due], TOKENS.dark, 1);
-  expect(data.map(d => [d.name, d.line.color, d.line.dash, d.line.shape])).toEqual([
-    ['Labelled', TOKENS.dark.done, undefined, undefined],
-    ['Due by their cut-offs', TOKENS.dark.ink, 'dash', 'hv'],
+  expect(data).toMatchObject([
+    { name: 'Labelled', line: { color: TOKENS.dark.done } },
+    { name: 'Due by their cut-offs', line: { color: TOKENS.dark.ink, dash: 'dash', shape: 'hv' } },
   ]);
+  expect(data[0]).not.toHaveProperty('line.dash');
   expect(data[0]!.y).toEqual([0, 3, null]);
 });
 
@@ -37,4 +38,20 @@ test('values go out one row a place, with what has none left empty and commas ke
   expect(csvOf(['07:00', '08:00', '09:00'], 'By', [labelled, { ...due, name: 'Due, in all' }])).toBe(
     'By,Labelled,"Due, in all"\n07:00,0,0\n08:00,3,4\n09:00,,9\n',
   );
+});
+
+test('bars of two series stand beside each other, in the colours of the theme', () => {
+  const spent: Series = { name: 'Spent', tone: 'ink', bars: true, values: [4, 5] };
+  const { data, layout } = figure(
+    ['Heron Post', 'Redfen'],
+    [spent, { ...spent, tone: 'done' }],
+    TOKENS.desk,
+    1,
+  );
+  expect(data.map(d => [d.type, 'marker' in d && d.marker.color])).toEqual([
+    ['bar', TOKENS.desk.ink],
+    ['bar', TOKENS.desk.done],
+  ]);
+  expect(layout).toMatchObject({ barmode: 'group' });
+  expect(layout.xaxis).not.toHaveProperty('range');
 });

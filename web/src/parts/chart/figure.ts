@@ -10,6 +10,8 @@ export interface Series {
   /** The value stays until the next one, as stock does. */
   steps?: boolean;
   filled?: boolean;
+  /** Stands as a bar beside those of the other series. */
+  bars?: boolean;
 }
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
@@ -22,21 +24,33 @@ export function figure(along: readonly string[], series: readonly Series[], t: T
     color: t.quiet,
   };
   const days = along.every(a => DAY.test(a));
+  const lineOf = (s: Series) => ({
+    type: 'scatter' as const,
+    mode: 'lines' as const,
+    name: s.name,
+    x: [...along],
+    y: [...s.values],
+    line: {
+      color: t[s.tone],
+      width: s.dashed ? 1.6 : 2.5,
+      ...(s.dashed && { dash: 'dash' as const }),
+      ...(s.steps && { shape: 'hv' as const }),
+    },
+    ...(s.filled && { fill: 'tozeroy' as const, fillcolor: t.infoGround }),
+  });
+  const bars = series.some(s => s.bars);
   return {
-    data: series.map(s => ({
-      type: 'scatter' as const,
-      mode: 'lines' as const,
-      name: s.name,
-      x: [...along],
-      y: [...s.values],
-      line: {
-        color: t[s.tone],
-        width: s.dashed ? 1.6 : 2.5,
-        ...(s.dashed && { dash: 'dash' as const }),
-        ...(s.steps && { shape: 'hv' as const }),
-      },
-      ...(s.filled && { fill: 'tozeroy' as const, fillcolor: t.infoGround }),
-    })),
+    data: series.map(s =>
+      s.bars
+        ? {
+            type: 'bar' as const,
+            name: s.name,
+            x: [...along],
+            y: [...s.values],
+            marker: { color: t[s.tone] },
+          }
+        : lineOf(s),
+    ),
     layout: {
       font,
       showlegend: false,
@@ -46,11 +60,14 @@ export function figure(along: readonly string[], series: readonly Series[], t: T
       paper_bgcolor: 'transparent',
       plot_bgcolor: 'transparent',
       dragmode: false as const,
+      ...(bars && { barmode: 'group' as const, bargap: 0.3 }),
       xaxis: {
         type: days ? ('date' as const) : ('category' as const),
         ...(days
           ? { tickformat: '%-d %b', hoverformat: '%a %-d %b' }
-          : { nticks: 7, range: [0, along.length - 1] as [number, number] }),
+          : bars
+            ? {}
+            : { nticks: 7, range: [0, along.length - 1] as [number, number] }),
         showgrid: false,
         linecolor: t.edge,
         fixedrange: true,

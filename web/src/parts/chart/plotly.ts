@@ -1,4 +1,8 @@
-// Lines and steps are all that Auk draws with it so far; the rest of the library stays out of the bundle.
+// Lines, steps and bars are all that Auk draws with it so far; the rest of the library stays out of the bundle.
+import bar from 'plotly.js/lib/bar';
 import * as Plotly from 'plotly.js/lib/core';
 
-export const { react, purge } = Plotly.default ?? Plotly;
+const library = Plotly.default ?? Plotly;
+library.register(bar);
+
+export const { react, purge } = library;

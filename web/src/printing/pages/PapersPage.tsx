@@ -1,4 +1,4 @@
-import { ChannelView, can, PaperTemplate } from '@auk/contract';
+import { ChannelView, can, PaperTemplate, type TemplateKind } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -16,16 +16,21 @@ import { SetupNav } from '../../setup/parts/SetupNav.js';
 import { removeTemplate, saveTemplate, templatesQuery } from '../api.js';
 import css from '../papers.module.css';
 
-const KINDS: ['slip' | 'invoice', string][] = [
-  ['slip', 'Slips'],
-  ['invoice', 'Invoices'],
+const KINDS: [TemplateKind, words: string, one: string][] = [
+  ['slip', 'Slips', 'slip'],
+  ['invoice', 'Invoices', 'invoice'],
+  ['customs', 'Customs declarations', 'declaration'],
+  ['commercial', 'Commercial invoices', 'commercial invoice'],
+  ['dangerous', 'Dangerous goods notes', 'note'],
 ];
-const NEW = (kind: 'slip' | 'invoice', position: number): Omit<PaperTemplate, 'id'> => ({
+const oneOf = (kind: TemplateKind) => KINDS.find(([k]) => k === kind)![2];
+const NEW = (kind: TemplateKind, position: number): Omit<PaperTemplate, 'id'> => ({
   kind,
   name: '',
   position,
   channel: '',
   country: '',
+  buyer: '',
   heading: '',
   message: '',
   prices: kind === 'invoice',
@@ -50,7 +55,7 @@ export default function PapersPage() {
     <>
       <SetupNav />
       <Head
-        title="Slips and invoices"
+        title="Papers"
         about="The first that fits an order counts, from the top. Where none fits, the paper is plain."
       />
       <ProblemNote error={templates.error ?? remove.error} />
@@ -64,6 +69,7 @@ export default function PapersPage() {
                 <div key={t.id} className={css.paper}>
                   <b>{t.name}</b> for {t.channel ? nameOf(t.channel) : 'every channel'},{' '}
                   {t.country === '' ? 'every country' : t.country === 'abroad' ? 'abroad' : t.country}
+                  {t.buyer && `, buyers at ${t.buyer}`}
                   <p className={textCss.quiet}>
                     {t.prices ? 'with prices' : 'without prices'}
                     {t.heading && `, headed “${t.heading}”`}
@@ -87,7 +93,7 @@ export default function PapersPage() {
                   color="secondary"
                   onClick={() => setEditing(NEW(kind, rows.length))}
                 >
-                  New {kind}
+                  New {oneOf(kind)}
                 </Button>
               )}
             </section>
@@ -129,7 +135,7 @@ function Edit({
   });
   return (
     <Ask
-      title={t.id ? `Change ${template.name}` : `New ${t.kind}`}
+      title={t.id ? `Change ${template.name}` : `New ${oneOf(t.kind)}`}
       act="Save"
       ready={t.name.trim() !== ''}
       busy={save.isPending}
@@ -150,6 +156,13 @@ function Edit({
         hint="A country code such as US, or the word abroad. Empty is every country."
         value={t.country}
         onType={country => put({ country })}
+      />
+      <Line
+        label="Buyer"
+        placeholder="every buyer"
+        hint="Letters that stand in the mail address, such as @guild.example."
+        value={t.buyer}
+        onType={buyer => put({ buyer })}
       />
       <Line
         label="Heading (empty: the channel’s brand)"

@@ -1,5 +1,11 @@
-import { type CompareAsk, type ComparedService, type CompareView, can } from '@auk/contract';
-import { formatMoney } from '@auk/core';
+import {
+  type ChosenService,
+  type CompareAsk,
+  type ComparedService,
+  type CompareView,
+  can,
+} from '@auk/contract';
+import { billedAs, formatMoney } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -19,6 +25,7 @@ import { chooseService, compareQuery } from '../api.js';
 import { Asked } from '../parts/Asked.js';
 import { QuoteForm } from '../parts/QuoteForm.js';
 import { Services } from '../parts/Services.js';
+import { Templates } from '../parts/Templates.js';
 import { WhatFor } from '../parts/WhatFor.js';
 import { optionsOf, quoteOf } from '../question.js';
 
@@ -33,6 +40,7 @@ function aboutOf(asked: URLSearchParams): CompareAsk['about'] | null {
 
 /** Services side by side, each with its boxes: what they cost, when they arrive, and what they leave of what the buyer paid. */
 export default function ComparePage() {
+  const me = useMe();
   const [asked, setAsked] = useSearchParams();
   const [picked, setPicked] = useState<string | null>(null);
   const currency = useCurrency();
@@ -70,7 +78,11 @@ export default function ComparePage() {
         {view && row && <Take view={view} row={row} options={options} />}
       </Head>
       {quick && <QuoteForm asked={asked} set={set} />}
-      {about && <Asked asked={asked} set={set} currency={currency} />}
+      {about && <Asked asked={asked} set={set} currency={currency} known={!quick} />}
+      {view && <OwnAsks asks={view.asks} currency={view.currency} />}
+      {view?.order && row && can(me, 'labels.choose') && (
+        <Templates orderId={view.order.id} chosen={chosenOf(view, row, options)} />
+      )}
       <ProblemNote error={compared.error} />
       {about && compared.isPending && <p className={textCss.quiet}>Asking the carriers …</p>}
       {view && about && (
@@ -83,6 +95,20 @@ export default function ComparePage() {
   );
 }
 
+/** A row as it is chosen for an order, with the boxes that it was compared with. */
+const chosenOf = (
+  view: CompareView,
+  { carrier, account, service, name, parcels }: ComparedService,
+  options: CompareAsk['options'],
+): ChosenService => ({
+  carrier,
+  account: account.number,
+  service,
+  name,
+  boxes: parcels.flatMap(p => view.parcels[p.parcel]!.boxCode ?? []),
+  options,
+});
+
 const keyOf = (r: ComparedService): string =>
   `${r.carrier} ${r.account.number} ${r.service} ${r.parcels.map(p => p.parcel).join('+')}`;
 
@@ -93,6 +119,20 @@ function promiseOf(view: CompareView): string {
       : `the buyer paid ${formatMoney(view.paidMinor, view.currency)} for shipping`;
   const promised = view.promised ? `promised for ${day(view.promised)}` : 'no day is promised';
   return [`to ${view.to}`, promised, paid].filter(Boolean).join(' · ');
+}
+
+/** What the order itself asks of any service, whatever is asked above. */
+function OwnAsks({ asks, currency }: { asks: CompareView['asks']; currency: string }) {
+  const words = [
+    asks.toPoint && 'that it is brought to its pick-up point',
+    asks.signature && 'for a signature',
+    asks.saturday && 'for Saturdays too',
+    asks.dropOff && 'that it is brought to a counter',
+    asks.insured && 'that it is insured for what is in it',
+    asks.valueMinor && `that ${formatMoney(asks.valueMinor, currency)} are declared`,
+    asks.cashMinor && `that ${formatMoney(asks.cashMinor, currency)} are paid at the door`,
+  ].filter(Boolean);
+  return words.length > 0 ? <p>The order itself asks {words.join(' and ')}.</p> : null;
 }
 
 /** The act that comes next: the service is chosen for the order, or its label is bought for the parcel. */
@@ -115,12 +155,7 @@ function Take({
   };
   const choose = useMutation({
     mutationFn: (free: boolean) => {
-      const { carrier, service, name, account } = row;
-      const boxes = row.parcels.flatMap(p => view.parcels[p.parcel]!.boxCode ?? []);
-      return chooseService(
-        view.order!.id,
-        free ? null : { carrier, account: account.number, service, name, boxes },
-      );
+      return chooseService(view.order!.id, free ? null : chosenOf(view, row, options));
     },
     onSuccess: (_, free) => {
       say(free ? 'The bench chooses again.' : `${row.name} is chosen for ${view.title}.`);
@@ -143,7 +178,7 @@ function Take({
         arrives,
         zone,
       };
-      return buyLabel(view.parcel!, { ...what, charges, billable: billable.says, options, key });
+      return buyLabel(view.parcel!, { ...what, charges, billable: billedAs(billable), options, key });
     },
     // What became of it stands with the parcel.
     onSuccess: async () => {

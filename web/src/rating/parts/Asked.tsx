@@ -7,10 +7,12 @@ interface Props {
   asked: URLSearchParams;
   set: (changes: Record<string, string>) => void;
   currency: string;
+  /** Whether it is known what is in the parcels. */
+  known: boolean;
 }
 
 /** What is asked beside carrying, as a sentence whose words are changed. */
-export function Asked({ asked, set, currency }: Props) {
+export function Asked({ asked, set, currency, known }: Props) {
   const one = (key: string, label: string, options: readonly (readonly [string, string])[]) => (
     <Choice
       inSentence
@@ -27,13 +29,23 @@ export function Asked({ asked, set, currency }: Props) {
         ['', 'no signature'],
         ['yes', 'a signature'],
       ])}
-      , a declared value of{' '}
-      <Amount
-        label="Declared value"
-        value={asked.get('value') ?? ''}
-        currency={currency}
-        set={v => set({ value: v })}
-      />
+      , declared at{known && ' '}
+      {known &&
+        one('insured', 'Declared at', [
+          ['', 'a value of'],
+          ['yes', 'what is in it'],
+        ])}
+      {!(known && asked.get('insured') === 'yes') && (
+        <>
+          {' '}
+          <Amount
+            label="Declared value"
+            value={asked.get('value') ?? ''}
+            currency={currency}
+            set={v => set({ value: v })}
+          />
+        </>
+      )}
       ,{' '}
       {one('over', 'Handed over', [
         ['', 'collected here'],

@@ -7,7 +7,8 @@ export const SetupNav = () => (
     pages={[
       ['/setup/channels', 'Channels'],
       ['/setup/carriers', 'Carriers'],
-      ['/setup/papers', 'Slips and invoices'],
+      ['/setup/papers', 'Papers'],
+      ['/setup/mails', 'Mails'],
       ['/setup/floor', 'Floor'],
       ['/setup/benches', 'Benches'],
       ['/setup/tray', 'Print tray'],
