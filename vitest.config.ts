@@ -15,6 +15,8 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['core/src/**/*.test.ts', 'web/src/**/*.test.ts', 'standins/src/**/*.test.ts'],
+          // Half a second alone may be ten on a machine that does much else.
+          testTimeout: 60_000,
         },
       },
       {

@@ -14,6 +14,8 @@ import { pickingPlan } from './picking-plan.mjs';
 import { pickingRoute } from './picking-route.mjs';
 import { ratingJoint } from './rating-joint.mjs';
 import { ratingQuotes } from './rating-quotes.mjs';
+import { rulesBook } from './rules-book.mjs';
+import { rulesDryrun } from './rules-dryrun.mjs';
 import { scanPainted } from './scan-painted.mjs';
 import { scanReceive } from './scan-receive.mjs';
 import { scanRoundtrip } from './scan-roundtrip.mjs';
@@ -38,6 +40,8 @@ const BENCHES = {
   'rating.quotes': ratingQuotes,
   'rating.joint': ratingJoint,
   'labels.batch': labelsBatch,
+  'rules.book': rulesBook,
+  'rules.dryrun': rulesDryrun,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

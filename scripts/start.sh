@@ -31,7 +31,9 @@ DATA="${AUK_DATA:-.data}/start"
 [ "$FRESH" = yes ] && rm -rf "$DATA"
 start_database "$DATA"
 stop_all() {
-  trap - INT TERM HUP EXIT
+  # Asked twice, as by a key and by npm, it still stops all of it.
+  trap '' INT TERM HUP
+  trap - EXIT
   stop_process "${SERVER_PID:-}"
   stop_process "${STANDINS_PID:-}"
   stop_process "${DB_PID:-}"
@@ -40,7 +42,7 @@ trap 'stop_all; exit 0' INT TERM HUP
 trap stop_all EXIT
 sql "$DATA" "CREATE DATABASE IF NOT EXISTS auk CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci" || fail "The database does not take commands; see $DATA/error.log."
 
-export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web/dist" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_FOLDER="$DATA/standins" AUK_LOG="${AUK_LOG:-warn}"
+export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web/dist" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_MAIL_PORT="$(free_port)" AUK_STANDINS_FOLDER="$DATA/standins" AUK_LOG="${AUK_LOG:-warn}"
 AUK_SECRET="$(house_secret "$DATA")"
 export AUK_SECRET
 echo "$DB_PORT" >"$DATA/db.port"

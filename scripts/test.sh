@@ -11,8 +11,11 @@ WANTED=" ${*:-types lint layers unit server checks browser} "
 RUN="$(mktemp -d "${TMPDIR:-/tmp}/auk-test.XXXXXX")"
 PASSED=0
 FAILED=0
+: >"$RUN/failures"
 stop_all() {
-  trap - INT TERM HUP EXIT
+  # Asked twice, as by a key and by npm, it still stops all of it.
+  trap '' INT TERM HUP
+  trap - EXIT
   stop_process "${SERVER_PID:-}"
   stop_process "${OWN_PID:-}"
   stop_process "${STANDINS_PID:-}"
@@ -28,7 +31,7 @@ step() {
   shift
   case "$WANTED" in *" $name "*) ;; *) return ;; esac
   echo "== $name"
-  if "$@"; then PASSED=$((PASSED + 1)); else FAILED=$((FAILED + 1)); echo "== $name failed"; fi
+  if "$@"; then PASSED=$((PASSED + 1)); else FAILED=$((FAILED + 1)); echo "$name: see above, under == $name" >>"$RUN/failures"; fi
 }
 
 # counted NAME REPORT COMMAND...: a runner that writes a JSON report; each test counts.
@@ -40,10 +43,10 @@ counted() {
   "$@"
   local code=$?
   local counts
-  counts=$(node scripts/count-tests.mjs "$report") || counts="0 1"
+  counts=$(node scripts/count-tests.mjs "$report" "$RUN/failures") || counts="0 1"
   PASSED=$((PASSED + ${counts% *}))
   FAILED=$((FAILED + ${counts#* }))
-  [ "$code" != 0 ] && [ "$FAILED" = "$before" ] && FAILED=$((FAILED + 1))
+  [ "$code" != 0 ] && [ "$FAILED" = "$before" ] && FAILED=$((FAILED + 1)) && echo "$name: all passed, but the runner ended with $code; see above, under == $name" >>"$RUN/failures"
   return 0
 }
 
@@ -76,12 +79,12 @@ case "$WANTED" in *" server "*) step server node scripts/check-statements.mjs "$
 counted checks "$RUN/checks.json" vitest checks
 
 case "$WANTED" in *" browser "*)
-  node scripts/build.mjs || FAILED=$((FAILED + 1))
+  node scripts/build.mjs || { FAILED=$((FAILED + 1)); echo "build: see above" >>"$RUN/failures"; }
   # Two servers: the demo, and a house of one's own that is still to be opened.
   for house in browser own; do
     sql "$RUN/db" "CREATE DATABASE auk_$house CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
   done
-  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
+  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_MAIL_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
   export AUK_OWN_PORT="$(free_port)" AUK_OWN_LOG="$RUN/own.log"
   node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
   STANDINS_PID=$!
@@ -97,6 +100,8 @@ counted browser "$RUN/browser.json" env PLAYWRIGHT_JSON_OUTPUT_NAME="$RUN/browse
 step browser whole
 grep '"level":50' "$RUN/server.log" 2>/dev/null | head -5
 
+# What failed stands at the end, where it is looked for.
+[ "$FAILED" = 0 ] || { echo "== failed"; cat "$RUN/failures"; }
 stop_all
 echo "$PASSED passed, $FAILED failed"
 [ "$FAILED" = 0 ]
