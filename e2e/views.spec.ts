@@ -3,6 +3,9 @@ import { expect, type Page, test } from '@playwright/test';
 import type { RunOnly } from 'axe-core';
 import { look, part, scan, signIn } from './hands.js';
 
+// Colours that fade into another theme for a quarter of a second are not what is to be judged.
+test.use({ contextOptions: { reducedMotion: 'reduce' } });
+
 test('the scan field finds order, product, place, pick list and parcel from any page', async ({ page }) => {
   await signIn(page, 'AB-1001');
   const order = (await look(page.request, 'orders?channel=web&size=1')).rows[0];
