@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { atBench, pickedOf } from './bench.js';
-import { bringIn, look, openOrder, packAll, says, scan, signIn } from './hands.js';
+import { bringIn, codeOf, look, openOrder, packAll, part, says, scan, signIn } from './hands.js';
 
 // Each journey leaves the book as it found it: all journeys share one house.
 test.describe.configure({ mode: 'serial' });
@@ -263,4 +263,80 @@ test('a packer may look at the book, and not change it', async ({ page }) => {
   await expect(book(page)).toContainText('Hazardous goods by ground');
   await expect(page.getByRole('button', { name: 'New rule' })).toHaveCount(0);
   await expect(page.getByRole('button', { name: /^Move / })).toHaveCount(0);
+});
+
+test('a button with a code is written, and a packer scans it at the bench; what it wants is told and done', async ({
+  page,
+}) => {
+  await openRules(page);
+  await page.getByRole('button', { name: 'New rule' }).click();
+  await page.getByLabel('Name').fill('Fair');
+  await page.getByLabel('It runs').selectOption('at a button');
+  await page.getByLabel('On the button').fill('For the fair');
+  await page.getByLabel('Its code').fill('rb-fair');
+  await page.getByLabel('Bench', { exact: true }).check();
+  await page.getByLabel('order list').check();
+  await page.getByRole('button', { name: 'Do something' }).click();
+  await page.getByLabel('What is done').selectOption('pack in');
+  await page.getByLabel('pack in').selectOption('B6');
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
+  await save(page, 'A button for the fair');
+
+  // On the list, for the orders that are chosen.
+  const number = await order(page, 'BUTTON-1');
+  await page.goto(`/orders?words=${number}`);
+  await page.getByRole('checkbox', { name: new RegExp(number) }).check();
+  const chosen = page.getByRole('region', { name: 'Chosen orders' });
+  await scan(page, 'RB-FAIR');
+  await expect(chosen.getByRole('status')).toContainText('For the fair: pack in "BX-6"');
+
+  // At the bench, by its code: the box is another one at once.
+  const { id, no } = await pickedOf(page, 'BUTTON-2', 'Buyer BUTTON-2', [['FRK-UNC', 1]]);
+  await signIn(page, 'AB-1002');
+  await atBench(page, no, 'Buyer BUTTON-2');
+  await expect(page.getByRole('button', { name: 'For the fair' })).toBeVisible();
+  await scan(page, 'RB-FAIR');
+  await expect(says(page)).toHaveText('The order was changed: other boxes are proposed.');
+  await scan(page, 'RB-GIFT');
+  await expect(says(page)).toHaveText(/^(Gift: tag it|Read this: A gift)/);
+  await scan(page, 'RB-NONE');
+  await expect(says(page)).toHaveText('The button RB-NONE is not in Auk.');
+  const { row, history } = await look(page.request, `orders/${id}`);
+  expect(row.tags).toContain('gift');
+  expect(history.map((h: { person: string }) => h.person)).toContainEqual(
+    expect.stringMatching(/^book \d+, rule \d+$/),
+  );
+});
+
+test('a heavy line has a parcel of its own, from the rule to two labels', async ({ page }) => {
+  await openRules(page);
+  await write(
+    page,
+    'Forks apart',
+    'at arrival, always do give a parcel of its own to each line where (product is "FRK-UNC")',
+  );
+  await save(page, 'Forks go alone');
+  const { id, no } = await pickedOf(page, 'APART-1', 'Buyer APART-1', [
+    ['FRK-UNC', 1],
+    ['SMK-4-ST', 1],
+  ]);
+  await signIn(page, 'AB-1002');
+  await atBench(page, no, 'Buyer APART-1');
+  await expect(page.getByText('in a parcel of its own')).toBeVisible();
+  await scan(page, await codeOf(page.request, 'SMK-4-ST'));
+  await expect(says(page)).toContainText('Right');
+  const fork = await codeOf(page.request, 'FRK-UNC');
+  await scan(page, fork);
+  await expect(says(page)).toHaveText('Uncapping fork has a parcel of its own.');
+  for (const text of ['BX-6', '3 lb', 'AUK-YES', 'AUK-NEXTBOX']) await scan(page, text);
+  await expect(says(page)).toHaveText('Parcel 1 closed. Parcel 2 is open.');
+  for (const text of [fork, 'BX-2', '1 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);
+  const bought = async () =>
+    (await look(page.request, `orders/${id}`)).parcels.filter((p: { tracking: string | null }) => p.tracking)
+      .length;
+  for (const n of [1, 2]) {
+    await expect(part(page, 'offer').first()).toBeVisible();
+    await page.keyboard.press('Alt+1');
+    await expect.poll(bought).toBe(n);
+  }
 });

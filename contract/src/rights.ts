@@ -35,6 +35,10 @@ export const RIGHTS = {
   'carriers.change': { words: 'Keep carriers, accounts, rate sheets and collections', roles: ['lead'] },
   'rules.change': { words: 'Change the rule book', roles: ['lead'] },
   'rules.spend': { words: 'Raise caps and lift the pause of unattended buying', roles: ['lead'] },
+  'rules.press': {
+    words: 'Press the buttons of the rule book',
+    roles: ['lead', 'office', 'picker', 'packer'],
+  },
   'rules.run': { words: 'Run rules again on orders', roles: ['lead', 'office'] },
   'mails.change': { words: 'Keep mails, brands and alerts', roles: ['lead'] },
   'buyers.write': { words: 'Write to buyers', roles: ['lead', 'office'] },

@@ -1,5 +1,6 @@
 import {
   ACTION_NAMES,
+  ACTIONS,
   type ActionName,
   type Condition,
   DECIDED,
@@ -8,10 +9,13 @@ import {
   MOMENTS,
   OPS,
   type Op,
+  type Rule,
   type RuleBook,
 } from '@auk/core';
 import { z } from 'zod';
 import { Id } from './common.js';
+import { can, type Person } from './people.js';
+import type { Right } from './rights.js';
 
 /** The forms of the rule book. `docs/rules.md` describes them; the JSON schema that is published is made from `RuleBookFile`. */
 const word = z.string().min(1).max(200);
@@ -56,6 +60,7 @@ export const CARRIED_OUT: ReadonlySet<ActionName> = new Set<ActionName>([
   'note staff',
   'buy',
   'own order',
+  'own parcel',
   'slip',
   'papers',
 ]);
@@ -68,7 +73,57 @@ export const RuleButton = z.strictObject({
   code: z
     .string()
     .trim()
-    .regex(/^[A-Z0-9-]{2,30}$/i, 'is made of letters, digits and hyphens'),
+    .toUpperCase()
+    .regex(/^RB-[A-Z0-9]{1,12}$/, 'is RB- and up to 12 letters and digits'),
+});
+
+/** Whoever presses a button must have one of these rights for each thing that it does. */
+const DESK: readonly Right[] = ['labels.choose', 'pack'];
+const ACTION_RIGHTS: Partial<Record<ActionName, readonly Right[]>> = {
+  'send by': DESK,
+  cheapest: DESK,
+  template: DESK,
+  box: DESK,
+  signature: DESK,
+  'no signature': DESK,
+  'declare contents': DESK,
+  declare: DESK,
+  papers: DESK,
+  slip: DESK,
+  'own parcel': DESK,
+  first: ['orders.change'],
+  park: ['orders.change'],
+  'own order': ['orders.change'],
+  supplier: ['purchases.change', 'orders.change'],
+  center: ['purchases.change', 'orders.change'],
+  mail: ['buyers.write'],
+};
+
+/** Why a person may not press a button: what it does that they have no right to; null when they may. */
+export function mayNotPress(me: Pick<Person, 'rights'>, rule: Pick<Rule, 'do'>): string | null {
+  if (!can(me, 'rules.press')) return 'You may not press buttons.';
+  const action = rule.do.find(a => !(ACTION_RIGHTS[a.do]?.some(r => can(me, r)) ?? true));
+  return action
+    ? `You may not ${ACTIONS[action.do].words.replace(/( of| to (each line|lines) where|:)$/, '')}.`
+    : null;
+}
+
+/** A button of the book that runs; `refused` says why whoever asks may not press it. */
+export const RuleButtonView = z.object({
+  code: z.string(),
+  words: z.string(),
+  places: z.array(z.enum(['list', 'order', 'floor', 'bench'])),
+  says: z.string(),
+  refused: z.string().nullable(),
+});
+export type RuleButtonView = z.infer<typeof RuleButtonView>;
+
+/** The orders for which a button is pressed: by their ids, or by number as on a slip. */
+export const PressAsk = z.object({
+  orders: z
+    .array(z.union([Id, z.string().regex(/^OR-\d{1,10}$/)]))
+    .min(1)
+    .max(500),
 });
 
 export const RuleIn = z.strictObject({

@@ -87,6 +87,7 @@ export * from './result.js';
 export * from './rules/actions.js';
 export * from './rules/analyse.js';
 export * from './rules/book.js';
+export * from './rules/buttons.js';
 export * from './rules/caps.js';
 export * from './rules/checkBook.js';
 export * from './rules/compareBooks.js';

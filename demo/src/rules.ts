@@ -5,6 +5,8 @@ export interface DemoRule {
   note: string;
   sentence: string;
   group?: string;
+  /** Where it runs at a button. */
+  button?: { words: string; places: ('list' | 'order' | 'floor' | 'bench')[]; code: string };
 }
 
 /** The rule book of Skepside Bee Supply: ready sentences to begin from, and three that Auk finds fault with. */
@@ -50,6 +52,30 @@ export const RULES: DemoRule[] = [
     note: 'Letters are cheap, and their price hardly changes.',
     sentence:
       'at packed, when products are only "SED-PHA", "SED-CLO", "SED-BOR" and stays in the country do buy its label unattended',
+  },
+  {
+    id: 'heavy',
+    name: 'A heavy line has a parcel of its own',
+    note: 'Over 40 lb two people lift, and what lies beside it is crushed.',
+    sentence:
+      'at arrival, always do give a parcel of its own to each line where (weight of the line is over 40 lb)',
+  },
+  {
+    id: 'gift',
+    name: 'A gift',
+    note: '',
+    group: 'Buttons',
+    sentence: 'at button, always do tag it "gift", tell the packer "A gift: tissue paper, no prices."',
+    button: { words: 'Gift', places: ['list', 'order', 'bench'], code: 'RB-GIFT' },
+  },
+  {
+    id: 'leak',
+    name: 'Leaks',
+    note: 'Seen at the shelf: the packer looks at every jar.',
+    group: 'Buttons',
+    sentence:
+      'at button, when properties have "fragile" do tag it "look", tell the packer "Look for leaks: turn each jar over."',
+    button: { words: 'Look for leaks', places: ['floor', 'bench'], code: 'RB-LOOK' },
   },
   {
     id: 'big',

@@ -1,11 +1,12 @@
 import { CARRIED_OUT } from '@auk/contract';
-import { ACTIONS, type RuleBook, readSentence } from '@auk/core';
+import { ACTIONS, type RuleBook } from '@auk/core';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Rounds } from '../src/leases/rounds.service.js';
 import { bringIn, idOfOrder, listAndPick, packAndClose } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 import { pagesOf } from './pdf.js';
+import { bookOf } from './ruleBooks.js';
 
 let house: House;
 let lead: Caller;
@@ -22,18 +23,6 @@ const settle = async () => {
   await house.app.get(Rounds).once('stages passed');
   await house.app.get(Rounds).once('jobs');
 };
-
-/** A book from sentences, each with its name before a bar. */
-function bookOf(...rules: string[]): RuleBook {
-  return {
-    rows: rules.map((text, i) => {
-      const [name, sentence] = text.split(' | ') as [string, string];
-      const read = readSentence(sentence);
-      if (!read.ok) throw new Error(`${sentence.slice(read.problem.at)}: ${read.problem.wanted}`);
-      return { id: `r-${i + 1}`, name, note: '', on: true, ...read.value };
-    }),
-  };
-}
 
 let shown = 0;
 /** Saves a book over the one that runs. */
@@ -413,6 +402,7 @@ const GIVEN: Record<string, string> = {
   'note slip': ' "Look"',
   'note staff': ' "Look"',
   'own order': ' (product is "FRK-UNC")',
+  'own parcel': ' (product is "FRK-UNC")',
   slip: ' "For gifts"',
   papers: ' "Any"',
 };

@@ -51,11 +51,13 @@ const anyPiece = (id: number): fc.Arbitrary<Piece> =>
       upright: fc.boolean(),
       foldable: fc.boolean(),
       alone: fc.boolean(),
+      apart: fc.constantFrom(undefined, undefined, 'A', 'B'),
       most: fc.option(fc.integer({ min: 1, max: 4 })),
       rare: fc.integer({ min: 0, max: 3 }),
     })
-    .map(({ sides: [a, b, c], rare, ...p }) => ({
+    .map(({ sides: [a, b, c], rare, apart, ...p }) => ({
       ...p,
+      ...(apart && { apart }),
       id: `P${id}`,
       size: size(a, b, c),
       fragile: p.fragile && rare === 0,
@@ -146,6 +148,17 @@ describe('one parcel or several', () => {
     const scarce = BOXES.map(b => (b.code === 'S' ? { ...b, stock: 1 } : b));
     const left = planBoxes(scarce, [piece('a', size(900, 900, 900), { quantity: 2, alone: true })]);
     expect(left.parcels.map(p => p.box.code)).not.toContain('S');
+  });
+
+  test('what is kept apart has parcels of its own, also beside more of the same product', () => {
+    const cup = (apart?: string) => piece('cup', size(300, 300, 300), { ...(apart && { apart }) });
+    const plan = planBoxes(BOXES, [cup(), cup('line 2'), { ...cup('line 3'), quantity: 2 }]);
+    const inside = plan.parcels.map(p => p.placed.map(q => q.piece.apart ?? '').join());
+    expect(inside.sort()).toEqual(['', 'line 2', 'line 3,line 3']);
+    expect(tryBox(BOXES.find(b => b.code === 'M')!, [cup(), cup('line 2')])).toEqual({
+      fits: 'no',
+      why: 'cup has a parcel of its own',
+    });
   });
 
   test('three hundred of one line', () => {
@@ -252,6 +265,12 @@ describe('the checker sees what is wrong', () => {
       [{ ...a, alone: true, quantity: 2 }],
       parcel(S, [at({ ...a, alone: true }, 0, 0, 0), at({ ...a, alone: true }, 500, 0, 0)]),
       'S: a ships alone.',
+    ],
+    [
+      'not apart',
+      [a, { ...a, id: 'b', apart: 'line 2' }],
+      parcel(S, [at(a, 0, 0, 0), at({ ...a, id: 'b', apart: 'line 2' }, 500, 0, 0)]),
+      'S: b has a parcel of its own.',
     ],
     [
       'too many',

@@ -1,3 +1,4 @@
+import { group } from '../group.js';
 import { type Box, type Piece, type Placed, spacesOf, unitsOf, volumeOf, weightOf } from './boxes.js';
 import { FILL_RULES, fillSpace } from './fillSpace.js';
 import { fitSpace, plainlyTooMuch } from './fitSpace.js';
@@ -41,8 +42,8 @@ const SHARED = 6;
 
 /**
  * Proposes boxes for pieces: the least cost, then the least volume of boxes, then the order in which the boxes are given. One parcel is
- * tried first; several where one is not enough or dearer. What ships alone has a parcel for each unit. Bounded by its steps, not by a
- * clock, so that the same question has the same answer. Example: one piece of 5 x 5 x 5 cm into boxes of 10 and 20 cm takes the first.
+ * tried first; several where one is not enough or dearer. What ships alone has a parcel for each unit, what is kept apart parcels of its
+ * own. Bounded by its steps, not by a clock, so that the same question has the same answer. Example: one piece of 5 x 5 x 5 cm into boxes of 10 and 20 cm takes the first.
  */
 export function planBoxes(boxes: readonly Box[], pieces: readonly Piece[], ask: PlanAsk = {}): BoxPlan {
   const planner = new Planner(
@@ -88,6 +89,8 @@ function againstRules(box: Box, pieces: readonly Piece[]): string | null {
   const units = unitsOf(pieces);
   const alone = pieces.find(p => p.alone);
   if (alone && units > 1) return `${alone.id} ships alone`;
+  const mixed = pieces.find(p => p.apart !== pieces[0]!.apart);
+  if (mixed) return `${mixed.id} has a parcel of its own`;
   const many = pieces.find(p => p.most && p.quantity > p.most);
   if (many) return `at most ${many.most} ${many.id} in a parcel`;
   return box.kind === 'mailer' && pieces.some(p => p.fragile) ? 'fragile' : null;
@@ -143,7 +146,7 @@ class Planner {
       .filter(p => p.alone)
       .flatMap(p => Array.from({ length: p.quantity }, () => this.shared([{ ...p, quantity: 1 }])));
     const together = placeable.filter(p => !p.alone);
-    if (together.length > 0) plans.push(this.shared(together));
+    for (const pieces of group(together, p => p.apart ?? '').values()) plans.push(this.shared(pieces));
     const parcels = plans.flatMap(p => p.parcels);
     return {
       parcels,
@@ -180,7 +183,7 @@ class Planner {
 
   /** The cheapest box that takes all of it. */
   private single(pieces: readonly Piece[]): Single {
-    const key = pieces.map(p => `${p.id} ${p.quantity}`).join();
+    const key = pieces.map(p => `${p.id} ${p.quantity} ${p.apart ?? ''}`).join();
     const known = this.singles.get(key);
     if (known) return known;
     const found = this.cheapest(pieces);

@@ -30,6 +30,8 @@ export interface Piece {
   foldable?: boolean;
   /** Nothing else is in its parcel. */
   alone?: boolean;
+  /** What has the same mark goes together and with nothing else; absent where it may go with all that has none. */
+  apart?: string;
   /** Most units of it in one parcel. */
   most?: number | null;
 }

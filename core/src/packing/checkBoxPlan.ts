@@ -19,13 +19,15 @@ export interface PackedBox {
 
 /**
  * Checks a plan anew, knowing nothing of how it was made: every piece is in once; each lies as it may; all are inside; no two share
- * space; each is carried; nothing rests on what is fragile; no box is too heavy; who ships alone is alone; no parcel holds more of a
+ * space; each is carried; nothing rests on what is fragile; no box is too heavy; who ships alone is alone, and what is
+ * kept apart with nothing else; no parcel holds more of a
  * product than it may; and each piece can be put in from above, in the order given. Gives what is wrong, in words; empty when nothing is.
  */
 export function checkBoxPlan(pieces: readonly Piece[], boxes: readonly PackedBox[], padding = 0): string[] {
   const wrong: string[] = [];
   for (const piece of pieces) {
-    const packed = boxes.reduce((n, b) => n + b.placed.filter(p => p.piece.id === piece.id).length, 0);
+    const isIt = ({ piece: { id, apart } }: Placed) => id === piece.id && apart === piece.apart;
+    const packed = boxes.reduce((n, b) => n + b.placed.filter(isIt).length, 0);
     if (packed !== piece.quantity) wrong.push(`${packed} of ${piece.quantity} ${piece.id} are in a box.`);
   }
   for (const b of boxes) wrong.push(...checkBox(b, padding));
@@ -55,6 +57,7 @@ function checkBox({ box, placed }: PackedBox, padding: number): string[] {
     const of = placed.filter(p => p.piece.id === id);
     const { alone, most } = of[0]!.piece;
     if (alone && placed.length > 1) says(`${id} ships alone.`);
+    if (of[0]!.piece.apart !== placed[0]!.piece.apart) says(`${id} has a parcel of its own.`);
     if (most && of.length > most) says(`${of.length} ${id} are in it, and ${most} at most may be.`);
   }
   if (box.kind === 'mailer' && placed.some(p => p.piece.fragile)) says('what is fragile is in a mailer.');

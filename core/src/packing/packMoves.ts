@@ -1,6 +1,7 @@
 import { type Answer } from '../scans/scan.js';
 import { count } from '../text.js';
 import {
+  askingHint,
   type Captured,
   type KitPart,
   type PackEffect,
@@ -67,12 +68,36 @@ function moveParts(
   };
 }
 
-/** Packs moves, with what was told of their units; they can be undone while their parcel is open. */
+/** What is in the parcel at hand beside a line that has a parcel of its own, or is such a line itself; null when nothing is mixed. */
+function mixedWith(state: PackState, moves: readonly PackMove[]): string | null {
+  const line = state.lines[moves[0]!.line]!;
+  const { holds } = parcelAtHand(state);
+  const other = state.lines.find(l => holds[l.id] && l.apart !== line.apart);
+  return other && !moves[0]!.leftOut
+    ? `${(line.apart === undefined ? other : line).product.name} has a parcel of its own.`
+    : null;
+}
+
+/**
+ * Packs moves, with what was told of their units; they can be undone while their parcel is open. What would lie with something that has
+ * a parcel of its own is asked about first, unless whoever packs is `sure`.
+ */
 export function pack(
   state: PackState,
   moves: readonly PackMove[],
   told: Pick<Captured, 'serial' | 'lot' | 'expiry' | 'answer'> = {},
+  sure = false,
 ): PackStep {
+  const says = sure ? null : mixedWith(state, moves);
+  if (says !== null) {
+    const asking: PackState['asking'] = { about: 'apart', moves: [...moves], told, says };
+    const next: PackState = { ...state, asking, at: moves[0]!.line };
+    return {
+      state: next,
+      answer: { kind: 'asked', tone: 'attention', says, next: askingHint(next, asking) },
+      effects: [],
+    };
+  }
   const moved = moveAll(state, moves, 1);
   const first = moves[0]!;
   const hasTold = Object.keys(told).length > 0;

@@ -13,6 +13,10 @@ export function whatChanged(state: PackState, lines: readonly PackLine[]): strin
     if (before && sizeOf(before) !== sizeOf(l)) says.push(`${l.product.name} was measured`);
     if (before && before.optional !== l.optional)
       says.push(`${l.product.name} ${l.optional ? 'may be left out' : 'must go along'}`);
+    if (before && before.apart !== l.apart)
+      says.push(
+        `${l.product.name} ${l.apart === undefined ? 'goes with the rest' : 'has a parcel of its own'}`,
+      );
     if (before && before.product.codes.length !== l.product.codes.length)
       says.push(`${l.product.name} has a code more`);
     if (before?.wanted !== l.wanted)
@@ -29,25 +33,37 @@ export function packNews(state: PackState, news: PackNews): PackStep {
 }
 
 /** The order says something else now. What was scanned stays in; what is not wanted any more must come out. */
-function changedLines(state: PackState, { lines, says }: Extract<PackNews, { kind: 'lines' }>): PackStep {
+function changedLines(
+  state: PackState,
+  { lines, says, proposed = state.proposed }: Extract<PackNews, { kind: 'lines' }>,
+): PackStep {
   const before = new Map(state.lines.map(l => [l.id, l]));
-  const kept = lines.map(l => {
+  const kept = lines.map((l): PackLine => {
     const known = before.get(l.id);
+    const { apart: _, ...rest } = known ?? l;
     return known
       ? {
-          ...known,
+          ...rest,
           product: l.product,
           piece: l.piece,
           wanted: l.wanted,
           wants: l.wants,
           optional: l.optional,
+          ...(l.apart !== undefined && { apart: l.apart }),
         }
       : l;
   });
   const gone = state.lines
     .filter(l => !lines.some(n => n.id === l.id) && l.packed > 0)
     .map(l => ({ ...l, wanted: 0, leftOut: 0 }));
-  const next: PackState = { ...state, lines: [...kept, ...gone], asking: null, at: null, history: [] };
+  const next: PackState = {
+    ...state,
+    lines: [...kept, ...gone],
+    proposed,
+    asking: null,
+    at: null,
+    history: [],
+  };
   return {
     state: next,
     answer: {

@@ -37,6 +37,8 @@ export interface PackLine {
   /** Null in sessions from before sizes were told. */
   piece: BenchPiece | null;
   wants: UnitWants;
+  /** The line that has a parcel of its own; nothing else goes into that. */
+  apart?: string;
   /** It may be left out. */
   optional: boolean;
   /** Units that were left out. */
@@ -89,7 +91,8 @@ export type UnitFact = (typeof FACTS)[number];
 /** What must be answered before anything else is taken. */
 export type Asking =
   | { about: 'unit'; moves: PackMove[]; told: Partial<Record<UnitFact | 'warning', string>> }
-  | { about: 'weight'; mg: number; says: string };
+  | { about: 'weight'; mg: number; says: string }
+  | { about: 'apart'; moves: PackMove[]; told: Partial<Record<UnitFact, string>>; says: string };
 
 /** Units that one scan moved. `part`: of a kit; `captured`: the number of what was told of them. */
 export interface PackMove {
@@ -143,7 +146,7 @@ export type PackEffect =
 
 /** What the house says into the session: the order was changed, or a closed parcel was taken open again. */
 export type PackNews =
-  | { kind: 'lines'; lines: PackLine[]; says: string[] }
+  | { kind: 'lines'; lines: PackLine[]; says: string[]; proposed?: string[] }
   | { kind: 'reopened'; parcel: number };
 
 export type PackScan = Scan & { news?: PackNews };
@@ -279,6 +282,8 @@ export const readFirst = (note: PackNote): string =>
 /** What a question waits for. */
 export function askingHint(s: PackState, asking: Asking): string {
   if (asking.about === 'weight') return 'Weigh it again, look what is in it, or scan YES when it is right.';
+  if (asking.about === 'apart')
+    return 'Scan NEXT BOX (Alt 5) to close this parcel first, or YES (Alt 4) to put it in here all the same.';
   const line = s.lines[asking.moves[0]!.line]!;
   const fact = factAsked(line.wants, asking.told);
   const name = line.product.name;

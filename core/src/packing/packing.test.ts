@@ -261,6 +261,34 @@ describe('what is asked', () => {
     expect(saysOf([GS1.replace('L7', 'L9')], state)).toContain('Lot L9 was not picked');
   });
 
+  test('what has a parcel of its own goes in with something else only when whoever packs says so', () => {
+    let s = open([line('a', 'JARHEX', 2), line('b', 'ANVIL', 2, { apart: '2' })]);
+    const send = (text: string) => {
+      const step = packScan(s, scan(text));
+      s = step.state;
+      return step;
+    };
+    send('JARHEX');
+    const asked = send('ANVIL');
+    expect(asked.answer).toMatchObject({ kind: 'asked', says: 'anvil has a parcel of its own.' });
+    expect(asked.effects).toEqual([]);
+    expect(send('JARHEX').answer.says).toBe('anvil has a parcel of its own.');
+    // The open parcel is boxed, weighed and closed first; the piece is scanned again into the next.
+    for (const text of ['BX-1', '2 lb', 'AUK-YES', 'AUK-NEXTBOX']) send(text);
+    expect(s.parcels).toMatchObject([
+      { closed: true, holds: { a: 1 } },
+      { closed: false, holds: {} },
+    ]);
+    expect(send('ANVIL').answer.kind).toBe('counted');
+    // More of it goes in beside it; another thing is asked about, and called off or put in all the same.
+    expect(send('ANVIL').answer.kind).toBe('counted');
+    expect(send('JARHEX').answer.says).toBe('anvil has a parcel of its own.');
+    expect(send('AUK-UNDO').answer.says).toBe('Undone: jarhex is not in.');
+    send('JARHEX');
+    expect(send('AUK-YES').answer).toMatchObject({ kind: 'complete', says: 'Everything is in.' });
+    expect(s.parcels[1]).toMatchObject({ holds: { a: 1, b: 2 } });
+  });
+
   test('a weight that is far off is asked about, in pieces', () => {
     const full = play(['CASE-JAR', 'BX-1'], open([line('a', 'JAR', 3)])).state;
     expect(expectedMg(full)).toBe(1_600_000);

@@ -6,6 +6,7 @@ import { chooseBox, closeLast, nextBox, photoTaken, takeWeight, weigh } from './
 import { moveAll, pack, takeBack } from './packMoves.js';
 import { packNews } from './packNews.js';
 import {
+  type Asking,
   askingHint,
   lineAtHand,
   openNotes,
@@ -78,10 +79,28 @@ function answered(state: PackState, parsed: Parsed | null, scan: Scan): PackStep
   const undo = parsed?.type === 'command' && parsed.name === 'UNDO';
   if (asking.about === 'unit')
     return undo ? unitCalledOff(state, asking) : unitAnswered(state, asking, parsed, scan);
+  if (asking.about === 'apart') return apartAnswered(state, asking, parsed);
   if (parsed?.type === 'weight') return weigh(state, parsed.mg);
   if (parsed?.type === 'command' && parsed.name === 'YES') return takeWeight(state, asking.mg);
   if (undo) return told({ ...state, asking: null }, 'Undone: that weight does not count.');
   return refuse(state, asking.says, askingHint(state, asking));
+}
+
+/** A piece that has a parcel of its own, or would lie with one: into this parcel all the same, or this one is closed first. */
+function apartAnswered(
+  state: PackState,
+  { moves, told: facts, says }: Extract<Asking, { about: 'apart' }>,
+  parsed: Parsed | null,
+): PackStep {
+  const free = { ...state, asking: null };
+  const name = parsed?.type === 'command' ? parsed.name : null;
+  if (name === 'YES') return pack(free, moves, facts, true);
+  if (name === 'UNDO') return told(free, `Undone: ${state.lines[moves[0]!.line]!.product.name} is not in.`);
+  // Boxes, weights and closing are of the parcel that is open; the piece is scanned again into the next.
+  if (name === 'NEXTBOX') return command(free, name);
+  if (parsed?.type === 'weight') return weigh(free, parsed.mg);
+  if (parsed?.type === 'own' && parsed.kind === 'box') return chooseBox(free, parsed.code);
+  return refuse(state, says, askingHint(state, state.asking!));
 }
 
 function command(state: PackState, name: string): PackStep {

@@ -108,7 +108,7 @@ export const ACTIONS = {
   'note slip': { words: 'write on the slip', given: 'text', moments: UNTIL_PACKED, sets: [], kind: 'adds' },
   'note staff': { words: 'note for the staff', given: 'text', moments: MOMENTS, sets: [], kind: 'adds' },
   'own parcel': {
-    words: 'give a parcel of its own to lines where',
+    words: 'give a parcel of its own to each line where',
     given: 'lines',
     moments: UNTIL_PACKED,
     sets: [],

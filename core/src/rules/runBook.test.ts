@@ -133,7 +133,7 @@ describe('a book on one order', () => {
     });
   });
 
-  test('lines are divided off where some meet the condition, never all of them', () => {
+  test('each line that meets the condition has a parcel of its own; an order of its own has some lines, never all', () => {
     const heavy = { field: 'pieceWeight', is: 'over', value: '40 lb' } as const;
     const book = bookOf(ruleOf('heavy', { do: [{ do: 'own parcel', with: heavy }] }));
     const lines = [
@@ -146,6 +146,11 @@ describe('a book on one order', () => {
     ]);
     expect(run(book, ground({ lines: lines.slice(0, 1) })).deeds).toEqual([]);
     expect(run(book, ground({ lines: lines.slice(1) })).deeds).toEqual([]);
+    const two = [lines[0]!, lines[0]!];
+    expect(run(book, ground({ lines: two })).deeds[0]?.lines).toEqual([0, 1]);
+    const order = bookOf(ruleOf('heavy', { do: [{ do: 'own order', with: heavy }] }));
+    expect(run(order, ground({ lines })).deeds[0]?.lines).toEqual([0]);
+    expect(run(order, ground({ lines: two })).deeds).toEqual([]);
   });
 
   test('a supplier may send all lines; a row below sees how many parcels there are', () => {

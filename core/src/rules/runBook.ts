@@ -206,15 +206,18 @@ function addTag(row: FactRow, tag: string): void {
   if (!all.includes(tag)) row[TAGS] = [...all, tag];
 }
 
-/** Lines that meet the condition; nothing is divided off when none does, or all do. */
+/** Lines that meet the condition. No order is made of all lines of another, and the one line of an order has its parcel anyway. */
 function divide(run: Run, by: string, action: Action, which: Test): void {
   const { lines } = run.ground;
   const met = lines.flatMap((l, i) => (which(lineRow(l)) ? [i] : []));
-  const apart = action.do === 'own parcel' || action.do === 'own order';
-  if (met.length === 0 || (apart && met.length === lines.length)) return;
+  const all = met.length === lines.length;
+  if (met.length === 0 || (all && action.do === 'own order')) return;
+  if (action.do === 'own parcel') {
+    if (lines.length === 1) return;
+    const parcels = run.row[PARCELS];
+    if (typeof parcels === 'number') run.row[PARCELS] = parcels + met.length - (all ? 1 : 0);
+  }
   run.deeds.push({ by, action, lines: met });
-  const parcels = run.row[PARCELS];
-  if (action.do === 'own parcel' && typeof parcels === 'number') run.row[PARCELS] = parcels + 1;
 }
 
 const [SERVICE_FIELD, BOX_FIELD] = [DECIDED.indexOf('service'), DECIDED.indexOf('box')];

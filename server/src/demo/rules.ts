@@ -5,10 +5,10 @@ import { RULES } from '@auk/demo';
 export function demoBook(): RuleBook {
   const rows: { id: string; name: string; on: boolean; rules: Rule[] }[] = [];
   const book: (Rule | (typeof rows)[number])[] = [];
-  for (const { id, name, note, sentence, group } of RULES) {
+  for (const { id, name, note, sentence, group, button } of RULES) {
     const read = readSentence(sentence);
     if (!read.ok) throw new Error(`${name}: ${read.problem.wanted} is wanted at ${read.problem.at}.`);
-    const rule: Rule = { id, name, note, on: true, ...read.value };
+    const rule: Rule = { id, name, note, on: true, ...(button && { button }), ...read.value };
     const known = rows.find(g => g.name === group);
     if (known) known.rules.push(rule);
     else if (group) {

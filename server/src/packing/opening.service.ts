@@ -96,7 +96,13 @@ function asPlanned(
   const pieces: Piece[] = [];
   for (const l of lines) {
     if (!l.piece?.size) return { lines, proposed: own ? [own.code] : [] };
-    pieces.push({ ...l.piece, id: l.id, size: l.piece.size, quantity: l.wanted });
+    pieces.push({
+      ...l.piece,
+      id: l.id,
+      size: l.piece.size,
+      quantity: l.wanted,
+      ...(l.apart && { apart: l.apart }),
+    });
   }
   const tried = own && tryBox(own, pieces, { padding });
   const parcels =
@@ -163,6 +169,7 @@ function toLine(
     bundle,
     piece: pieceOf(product, measured.get(r.productId) ?? null),
     wants: toWants(product.facts, r),
+    ...(r.apart && { apart: r.lineKey }),
     optional: !!r.optional,
     leftOut: 0,
   };

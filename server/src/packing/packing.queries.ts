@@ -4,6 +4,7 @@ import type { OrderNote } from '../orders/orderNote.entity.js';
 import type { Parcel } from '../parcels/parcel.entity.js';
 import type { LinePart } from '../records/linePart.entity.js';
 import type { Order } from '../records/order.entity.js';
+import { APART } from '../records/records.module.js';
 import type { ScanSession } from '../scans/scanSession.entity.js';
 import type { Allocation } from '../stock/allocation.entity.js';
 import type { OrderPhoto } from './orderPhoto.entity.js';
@@ -217,6 +218,8 @@ export function linesToPack(
 ): Promise<
   (Pick<LinePart, 'id' | 'lineId' | 'productId' | 'quantity' | 'leftOut'> & {
     optional: number;
+    lineKey: string;
+    apart: number | null;
     lineProductId: string;
     lineQuantity: number;
     lots: string | null;
@@ -224,10 +227,10 @@ export function linesToPack(
   })[]
 > {
   return sql.rows(
-    `SELECT t.id, t.lineId, t.productId, t.optional, t.leftOut, CAST(SUM(a.quantity) AS INT) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity,
+    `SELECT t.id, t.lineId, t.productId, t.optional, l.lineKey, ${APART} AS apart, t.leftOut, CAST(SUM(a.quantity) AS INT) AS quantity, l.productId AS lineProductId, l.quantity AS lineQuantity,
          GROUP_CONCAT(DISTINCT k.code ORDER BY k.code SEPARATOR '\n') AS lots, COALESCE(MAX(k.expiry IS NOT NULL), 0) AS expires
-       FROM linePart t JOIN orderLine l ON l.id = t.lineId JOIN allocation a ON a.partId = t.id AND a.hold IN ('picked', 'sorted', 'packed')
-       LEFT JOIN pickStop s ON s.id = a.stopKey LEFT JOIN lot k ON k.id = s.lotId
+       FROM linePart t JOIN orderLine l ON l.id = t.lineId JOIN shipment s ON s.orderId = t.orderId AND s.seq = 1 JOIN allocation a ON a.partId = t.id AND a.hold IN ('picked', 'sorted', 'packed')
+       LEFT JOIN pickStop ps ON ps.id = a.stopKey LEFT JOIN lot k ON k.id = ps.lotId
        WHERE t.orderId = ? GROUP BY t.id HAVING SUM(a.quantity) > 0 ORDER BY l.position, t.id`,
     [orderId],
   );

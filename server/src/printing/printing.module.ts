@@ -13,6 +13,7 @@ import { TagPrinting } from './tags.service.js';
 import { PaperTemplates } from './templates.service.js';
 
 export { PrintingService } from './printing.service.js';
+export { drawCodes } from './scanSheet.js';
 
 @Module({
   imports: [

@@ -30,13 +30,17 @@ const ROW = 112;
 /** Codes on one page. */
 const PER_PAGE = 12;
 
-/** Draws the scan sheet on letter paper: commands first, then boxes, two columns of large codes, each with its words. */
-export function drawScanSheet(boxes: readonly SheetCode[]): Promise<Buffer> {
-  const paper = newPaper('LETTER', 'Scan sheet');
-  [...COMMANDS, ...boxes].forEach((c, n) => {
+/** Draws the scan sheet on letter paper: commands first, then boxes. */
+export const drawScanSheet = (boxes: readonly SheetCode[]): Promise<Buffer> =>
+  drawCodes('Scan sheet', [...COMMANDS, ...boxes]);
+
+/** Draws two columns of large codes on letter paper, each with its words. */
+export function drawCodes(title: string, codes: readonly SheetCode[]): Promise<Buffer> {
+  const paper = newPaper('LETTER', title);
+  codes.forEach((c, n) => {
     const i = n % PER_PAGE;
     if (n > 0 && i === 0) paper.addPage();
-    if (i === 0) line(paper, 'bold', 24, 'Scan sheet', COLUMNS[0]!, 36, 300);
+    if (i === 0) line(paper, 'bold', 24, title, COLUMNS[0]!, 36, 500);
     const [x, y] = [COLUMNS[i % 2]!, 84 + Math.floor(i / 2) * ROW];
     line(paper, 'bold', 17, c.name, x, y, 240);
     line(paper, 'body', 10, c.does, x, y + 22, 240);

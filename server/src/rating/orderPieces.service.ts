@@ -39,7 +39,7 @@ export class PiecesOfOrders {
     const guesses = await this.kinds.guesses(sql);
     const orders = [...group(parts, p => p.orderId)].map(([orderId, of]): [string, OrderPieces] => {
       const guessed: string[] = [];
-      const pieces = of.map(({ productId, quantity }): Piece => {
+      const pieces = of.map(({ productId, quantity, apart }): Piece => {
         const product = products.get(productId)!;
         const piece = pieceOf(product, measured.get(productId) ?? null);
         const guess = guessFor(guesses, product.facts.category);
@@ -48,6 +48,7 @@ export class PiecesOfOrders {
           ...piece,
           id: productId,
           quantity,
+          ...(apart && { apart }),
           size: piece.size ?? guess,
           weightMg: piece.weightMg || guess.weightMg,
         };

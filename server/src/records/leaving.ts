@@ -20,7 +20,12 @@ export async function leaveWith(
 export interface RuledShipment {
   book: number;
   fields: Partial<Record<DecidedField, DecidedBy & { no: number; name: string }>>;
+  /** Keys of the lines that have a parcel of their own. */
+  apart?: readonly string[];
 }
+
+/** Whether line `l` has a parcel of its own by what rules decided for shipment `s`. */
+export const APART = "JSON_CONTAINS(JSON_EXTRACT(s.ruled, '$.apart'), JSON_QUOTE(l.lineKey))";
 
 export const ruledOf = (ruled: unknown): RuledShipment | null =>
   ruled ? fromJson<RuledShipment>(ruled) : null;

@@ -40,6 +40,7 @@ export {
 export { HeldOrders } from './held.service.js';
 export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
 export {
+  APART,
   chooseFor,
   leaveWith,
   type RuledShipment,

@@ -173,16 +173,7 @@ export class RuleBooks {
           cure: 'Take it out.',
         })),
     );
-    const buttons = rulesOf(book)
-      .filter(r => r.at === 'button')
-      .map(r => ({
-        rule: r.id,
-        no: r.no,
-        where: 'at',
-        says: 'runs at a button, which no screen has yet',
-        cure: 'Let it run at another moment.',
-      }));
-    const all = [...problems, ...later, ...buttons];
+    const all = [...problems, ...later];
     const [first] = all;
     if (!first) return;
     const name = rulesOf(book).find(r => r.no === first.no)?.name ?? '';

@@ -16,7 +16,6 @@ import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, isDuplicate, type Sql } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { JobsService, type JobTurn } from '../jobs/jobs.module.js';
-import { prepared } from './acting.service.js';
 import { lastOrders, openOrders } from './books.queries.js';
 import { RuleBooks } from './books.service.js';
 import { DryRun } from './dryRun.entity.js';
@@ -24,6 +23,7 @@ import { forgetDryRuns } from './dryRuns.queries.js';
 import { type OrderGround, RuleGrounds } from './grounds.service.js';
 import { momentsBefore } from './moments.service.js';
 import { RuleNames } from './names.service.js';
+import { prepared } from './prepared.js';
 import { valueWords } from './words.js';
 
 const KIND = 'dry run';
@@ -173,7 +173,8 @@ class Trial {
     const known = this.runs.get(moment);
     if (known) return known;
     const [a, b] = [this.before, this.after].map(
-      book => prepared({ no: 0, book }, moment, this.currency, this.templates).compiled,
+      book =>
+        prepared({ no: 0, book }, moment, { currency: this.currency, templates: this.templates }).compiled,
     );
     const run = (g: OrderGround) => ({ before: runBook(a!, g), after: runBook(b!, g) });
     this.runs.set(moment, run);

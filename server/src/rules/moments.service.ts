@@ -1,23 +1,15 @@
 import type { BulkAnswer } from '@auk/contract';
-import {
-  type CallsIt,
-  MOMENTS,
-  type Moment,
-  type RuleBook,
-  rulesOf,
-  type Stage,
-  wantsPrices,
-} from '@auk/core';
+import { MOMENTS, type Moment, type RuleBook, rulesOf, type Stage, wantsPrices } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, type Tx } from '../database/db.js';
 import { OrderIntake } from '../intake/intake.module.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { lockOrders, StageNews, type StagePassed } from '../records/records.module.js';
-import { prepared, RuleActing } from './acting.service.js';
+import { RuleActing } from './acting.service.js';
 import { RuleBooks, type RunningBook } from './books.service.js';
 import { RuleGrounds } from './grounds.service.js';
 import { momentsPassed } from './moments.queries.js';
-import { RuleNames } from './names.service.js';
+import { Preparing } from './preparing.service.js';
 
 const KIND = 'run rules';
 const LANE = 'rules';
@@ -51,7 +43,7 @@ export class RuleMoments {
     private readonly books: RuleBooks,
     private readonly grounds: RuleGrounds,
     private readonly acting: RuleActing,
-    private readonly names: RuleNames,
+    private readonly preparing: Preparing,
     private readonly jobs: JobsService,
     stages: StageNews,
     intake: OrderIntake,
@@ -112,10 +104,7 @@ export class RuleMoments {
     orderIds: readonly string[],
     priced: boolean,
   ): Promise<void> {
-    const [currency, templates] = [await this.grounds.currency(tx), await this.grounds.templatesByName()];
-    const called = new Map((await this.names.services()).map(s => [s.code, s.name]));
-    const calls: CallsIt = (kind, code) => (kind === 'service' ? (called.get(code) ?? code) : code);
-    const p = prepared(running, moment, currency, templates, calls);
+    const p = await this.preparing.of(tx, running, moment);
     const wants = priced && runsAt(running.book, moment).some(wantsPrices);
     await this.acting.run(tx, p, await this.grounds.of(tx, orderIds, tx.at, wants));
   }

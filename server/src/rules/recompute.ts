@@ -22,10 +22,11 @@ export async function otherOutcomes(sql: Sql): Promise<OtherOutcome[]> {
   const found: OtherOutcome[] = [];
   for (let after = FIRST; ; ) {
     const outcomes = await outcomesAfter(sql, after, AT_ONCE);
-    for (const { orderId, moment, bookNo, ground, ruled } of outcomes) {
+    for (const { orderId, moment, button, bookNo, ground, ruled } of outcomes) {
       const { templates, currency, ...run } = fromJson<StoredGround>(ground);
       const book = books.get(bookNo) ?? EMPTY_BOOK;
-      const derived = runBook(compileBook(book, moment, currency, new Map(Object.entries(templates))), run);
+      const known = new Map(Object.entries(templates));
+      const derived = runBook(compileBook(book, moment, currency, known, button || null), run);
       const [a, b] = [JSON.stringify(fromJson<Ruled>(ruled)), JSON.stringify(derived)];
       if (a !== b) found.push({ where: `${orderId} at ${moment}, book ${bookNo}`, stored: a, derived: b });
     }

@@ -1,6 +1,6 @@
 import { MOMENTS, type Moment } from '@auk/core';
 import { Entity, Index } from 'typeorm';
-import { At, Int, Json, OneOf, Ref } from '../database/columns.js';
+import { At, Code, Int, Json, OneOf, Ref } from '../database/columns.js';
 
 /** What the book decided for an order at a moment, with all that it was decided by. */
 @Entity('ruleOutcome')
@@ -11,6 +11,10 @@ export class RuleOutcome {
 
   @OneOf(MOMENTS, { primary: true })
   moment!: Moment;
+
+  /** The code of the button that was pressed; empty at all other moments. */
+  @Code(30, { primary: true, default: '' })
+  button!: string;
 
   @Int({ to: 'RuleBookRow' })
   bookNo!: number;

@@ -7,9 +7,12 @@ import {
   Id,
   OrderWhyView,
   type Person,
+  PressAsk,
   RerunAsk,
   RuleBookIn,
   RuleBookView,
+  RuleButton,
+  RuleButtonView,
   RuleProof,
   RuleWords,
   ruleBookSchema,
@@ -24,7 +27,9 @@ import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
+import { drawCodes } from '../printing/printing.module.js';
 import { RuleBooks } from './books.service.js';
+import { RuleButtons } from './buttons.service.js';
 import { DryRuns } from './dryRuns.service.js';
 import { RuleMoments } from './moments.service.js';
 import { RuleNames } from './names.service.js';
@@ -34,6 +39,7 @@ import { RuleWhy } from './why.service.js';
 const VersionNo = z.coerce.number().int().min(0).max(1_000_000_000);
 const Proofs = z.object({ book: RuleBookIn });
 const GoBack = z.object({ base: z.number().int().min(0) });
+const ButtonCode = RuleButton.shape.code;
 const Saved = z.object({ no: z.number() });
 
 @Controller('rules')
@@ -45,6 +51,7 @@ export class RulesController {
     private readonly names: RuleNames,
     private readonly whys: RuleWhy,
     private readonly spending: Spending,
+    private readonly ruleButtons: RuleButtons,
   ) {}
 
   @Get()
@@ -194,6 +201,31 @@ export class RulesController {
   @Answers('nothing')
   resume(@Me() me: Person): Promise<void> {
     return this.spending.setPause(false, by(me));
+  }
+
+  @Get('buttons')
+  @SignedIn()
+  @Answers(z.array(RuleButtonView))
+  buttons(@Me() me: Person): Promise<RuleButtonView[]> {
+    return this.ruleButtons.list(me);
+  }
+
+  /** The codes of all buttons on paper. */
+  @Get('buttons.pdf')
+  @SignedIn()
+  @Answers('file')
+  async buttonCodes(@Me() me: Person, @Res() response: Response): Promise<void> {
+    const codes = (await this.ruleButtons.list(me)).map(b => ({ code: b.code, name: b.words, does: b.says }));
+    response.type('application/pdf').send(await drawCodes('Buttons of the rule book', codes));
+  }
+
+  @Post('buttons/:code/press')
+  @HttpCode(200)
+  @May('rules.press')
+  @Takes({ body: PressAsk })
+  @Answers(z.array(BulkAnswer))
+  press(@Param('code') code: string, @Body() body: unknown, @Me() me: Person): Promise<BulkAnswer[]> {
+    return this.ruleButtons.press(parse(ButtonCode, code), parse(PressAsk, body).orders, me, by(me));
   }
 
   /** Runs the book of now again on orders. */

@@ -12,12 +12,16 @@ import { RecordsModule } from '../records/records.module.js';
 import { TimetableModule } from '../timetable/timetable.module.js';
 import { RuleActing } from './acting.service.js';
 import { RuleBooks } from './books.service.js';
+import { RuleButtons } from './buttons.service.js';
+import { Deciding } from './deciding.service.js';
+import { Deeds } from './deeds.service.js';
 import { Dividing } from './dividing.service.js';
 import { DryRun } from './dryRun.entity.js';
 import { DryRuns } from './dryRuns.service.js';
 import { RuleGrounds } from './grounds.service.js';
 import { RuleMoments } from './moments.service.js';
 import { RuleNames } from './names.service.js';
+import { Preparing } from './preparing.service.js';
 import { RuleBookRow } from './ruleBook.entity.js';
 import { RuleDeed } from './ruleDeed.entity.js';
 import { RuleOutcome } from './ruleOutcome.entity.js';
@@ -52,6 +56,10 @@ export { Spending } from './spending.service.js';
   providers: [
     RuleActing,
     RuleBooks,
+    RuleButtons,
+    Preparing,
+    Deciding,
+    Deeds,
     Dividing,
     DryRuns,
     RuleGrounds,

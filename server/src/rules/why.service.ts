@@ -18,11 +18,11 @@ import { Db, fromJson } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { ruledOf, wantedOf } from '../records/records.module.js';
 import { outcomesOf } from './acting.queries.js';
-import { prepared } from './acting.service.js';
 import { RuleBooks } from './books.service.js';
 import { type OrderGround, RuleGrounds } from './grounds.service.js';
 import { momentsBefore } from './moments.service.js';
 import { RuleNames } from './names.service.js';
+import { prepared } from './prepared.js';
 import { valueWords } from './words.js';
 
 /** Why an order has its service, box and the rest: whose word counts, what it went over, and what the book of now would do. */
@@ -120,7 +120,7 @@ export class RuleWhy {
       (await outcomesOf(this.db, [orderId])).map(o => [o.moment, fromJson<Ruled>(o.ruled)]),
     );
     return momentsBefore(ground.stage).flatMap(moment => {
-      const now = runBook(prepared(running, moment, currency, templates).compiled, ground);
+      const now = runBook(prepared(running, moment, { currency, templates }).compiled, ground);
       const before = stored.get(moment) ?? NOTHING;
       const { fields, more } = outcomeDifference(before, now);
       return [

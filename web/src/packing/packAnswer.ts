@@ -7,7 +7,7 @@ export interface Trouble {
   says: string;
   cure: string;
   /** Wrong when it is not said. */
-  tone?: 'attention';
+  tone?: 'attention' | 'right';
 }
 
 /** What the bottom says: the label's state once the parcel is closed, else the answer to the last scan. */

@@ -6,6 +6,7 @@ import {
   DryRunView,
   OrderWhyView,
   RuleBookView,
+  RuleButtonView,
   RuleProof,
   RuleWords,
   type SpendCapsIn,
@@ -76,4 +77,12 @@ export const saveBook = (base: number, book: RuleBook, note: string) =>
 export const goBackTo = (no: number, base: number) => post(Saved, `rules/versions/${no}/again`, { base });
 export const askDryRun = (ask: DryRunAsk) => post(DryRunView, 'rules/dry-runs', ask);
 export const stopDryRun = (id: string) => post(DryRunView, `rules/dry-runs/${id}/stop`);
+/** The buttons of the book, as whoever is signed in sees them. */
+export const buttonsQuery = queryOptions({
+  queryKey: ['rules', 'buttons'],
+  queryFn: () => get(RuleButtonView.array(), 'rules/buttons'),
+});
+/** Presses a button for orders, by their ids or their own numbers; each answers. */
+export const pressButton = (code: string, orders: string[]) =>
+  post(BulkAnswer.array(), `rules/buttons/${encodeURIComponent(code)}/press`, { orders });
 export const runAgain = (ids: string[]) => post(BulkAnswer.array(), 'rules/again', { ids });

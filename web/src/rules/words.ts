@@ -22,9 +22,18 @@ export const MOMENT_WORDS: Record<Moment, string> = {
   button: 'at a button',
 };
 
-export const momentOptions: Options<Moment> = (Object.keys(MOMENT_WORDS) as Moment[])
-  .filter(m => m !== 'button')
-  .map(m => [m, MOMENT_WORDS[m]]);
+export const momentOptions: Options<Moment> = (Object.keys(MOMENT_WORDS) as Moment[]).map(m => [
+  m,
+  MOMENT_WORDS[m],
+]);
+
+/** Where buttons are found, as one says it. */
+export const BUTTON_PLACES = {
+  list: 'order list',
+  order: 'order page',
+  floor: 'Floor',
+  bench: 'Bench',
+} as const;
 
 const optionsOf = (fields: Readonly<Record<string, RuleField>>): Options =>
   Object.entries(fields).map(([field, spec]) => [field, spec.words]);
@@ -34,7 +43,7 @@ export const fieldOptions = { order: optionsOf(FIELDS), line: optionsOf(LINE_FIE
 export const actionOptions = (at: Moment, built: ReadonlySet<ActionName>): Options<ActionName> =>
   (Object.keys(ACTIONS) as ActionName[])
     .filter(a => built.has(a) && (ACTIONS[a].moments as readonly Moment[]).includes(at))
-    .map(a => [a, ACTIONS[a].words.replace(/( of| to lines where|:)$/, '')]);
+    .map(a => [a, ACTIONS[a].words.replace(/( of| to each line where| to lines where|:)$/, '')]);
 
 /** How things are called where a rule names them by code. */
 export const callsBy = (words: RuleWords | undefined): CallsIt => {

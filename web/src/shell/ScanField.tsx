@@ -6,6 +6,7 @@ import { wordsOf } from '../api.js';
 import { Form } from '../parts/Form.js';
 import pageCss from '../parts/page.module.css';
 import textCss from '../parts/text.module.css';
+import { pressScanned } from '../rules/target.js';
 import { playTone } from '../scans/sounds.js';
 import { useScanner } from '../scans/useScanner.js';
 import { find } from './api.js';
@@ -45,6 +46,7 @@ export function ScanField() {
     }
   };
   useScanner(scanned => {
+    if (pressScanned(scanned)) return;
     setText(scanned);
     void ask(scanned);
   });

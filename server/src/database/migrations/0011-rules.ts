@@ -7,8 +7,8 @@ const MOMENTS = "ENUM('arrival','clear','picked','packed','labelled','departed',
 /** The rule book in versions, what came of it for each order with all that it was decided by, deeds that are done once, and dry runs. */
 export const RULES = [
   'CREATE TABLE IF NOT EXISTS ruleBook (no INT NOT NULL PRIMARY KEY, book JSON NOT NULL, note VARCHAR(200) NOT NULL, at DATETIME(3) NOT NULL, personId UUID NULL)',
-  `CREATE TABLE IF NOT EXISTS ruleOutcome (orderId UUID NOT NULL REFERENCES orders (id), moment ${MOMENTS} NOT NULL, bookNo INT NOT NULL REFERENCES ruleBook (no), ground JSON NOT NULL, ruled JSON NOT NULL, at DATETIME(3) NOT NULL,
-     PRIMARY KEY (orderId, moment), INDEX (bookNo))`,
+  `CREATE TABLE IF NOT EXISTS ruleOutcome (orderId UUID NOT NULL REFERENCES orders (id), moment ${MOMENTS} NOT NULL, button ${CODE(30)} NOT NULL DEFAULT '', bookNo INT NOT NULL REFERENCES ruleBook (no), ground JSON NOT NULL, ruled JSON NOT NULL, at DATETIME(3) NOT NULL,
+     PRIMARY KEY (orderId, moment, button), INDEX (bookNo))`,
   `CREATE TABLE IF NOT EXISTS ruleDeed (orderId UUID NOT NULL REFERENCES orders (id), ruleId ${CODE(36)} NOT NULL, what ${CODE(80)} NOT NULL, bookNo INT NOT NULL, at DATETIME(3) NOT NULL, PRIMARY KEY (orderId, ruleId, what))`,
   `CREATE TABLE IF NOT EXISTS dryRun (id UUID NOT NULL PRIMARY KEY, question JSON NOT NULL, state ENUM('waiting','running','done','stopped','failed') NOT NULL DEFAULT 'waiting', done INT NOT NULL DEFAULT 0, total INT NOT NULL DEFAULT 0, says VARCHAR(300) NOT NULL DEFAULT '',
      result JSON NULL, at DATETIME(3) NOT NULL, personId UUID NULL, stopAsked BOOL NOT NULL DEFAULT FALSE, INDEX (at))`,

@@ -11,6 +11,7 @@ import { StageMark } from '../../parts/stage.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
 import { useMe } from '../../people/useMe.js';
+import { OrderButtons } from '../../rules/parts/OrderButtons.js';
 import { OrderWhy } from '../../rules/parts/OrderWhy.js';
 import css from '../orders.module.css';
 import { AddressPanel } from '../parts/AddressPanel.js';
@@ -61,6 +62,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
         }
       >
         <Beside id={o.row.id} />
+        {!o.draft && <OrderButtons orderId={o.row.id} />}
         <OrderActs order={o} can={editable} onSplit={() => setSplitting({})} />
       </Head>
       {edit.notes}

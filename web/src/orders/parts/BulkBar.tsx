@@ -16,7 +16,9 @@ import { type ManyState, useMany } from '../../parts/useMany.js';
 import { useMe } from '../../people/useMe.js';
 import { makeList } from '../../picking/api.js';
 import { parcelTemplatesQuery, sendAs } from '../../rating/api.js';
-import { runAgain } from '../../rules/api.js';
+import { pressButton, runAgain } from '../../rules/api.js';
+import Buttons from '../../rules/parts/Buttons.js';
+import { usePressTarget } from '../../rules/target.js';
 import { actOnMany, mergeOrders } from '../api.js';
 
 type Act = 'park' | 'unpark' | 'cancel' | 'star' | 'unstar' | 'tag' | 'untag' | 'paid';
@@ -50,8 +52,13 @@ export function BulkBar({ chosen, clear, canList }: Props) {
     await many.run([...chosen], ids => actOnMany({ ids, act: what, text }));
     await changed(client, 'orders', 'stock', 'lists', 'parcels');
   };
-  if (chosen.size === 0 && !many.state) return null;
   const busy = many.state?.running ?? false;
+  const press = async (code: string) => {
+    await many.run([...chosen], ids => pressButton(code, ids));
+    await changed(client, 'orders', 'rules');
+  };
+  usePressTarget(chosen.size > 0 && !busy ? code => void press(code) : null);
+  if (chosen.size === 0 && !many.state) return null;
   return (
     <section className={pageCss.bulk} aria-label="Chosen orders">
       {chosen.size > 0 && (
@@ -89,6 +96,7 @@ export function BulkBar({ chosen, clear, canList }: Props) {
               Run the rules
             </Button>
           )}
+          <Buttons place="list" disabled={busy} onPress={code => void press(code)} />
           <Button size="small" onClick={clear}>
             Choose none
           </Button>

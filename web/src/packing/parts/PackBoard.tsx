@@ -6,6 +6,7 @@ import { stripQuery } from '../../departures/api.js';
 import { useHeard } from '../../live.js';
 import { editOrder } from '../../parts/api.js';
 import { useMe } from '../../people/useMe.js';
+import { isButton } from '../../rules/target.js';
 import { AnswerBar } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
 import { playTone } from '../../scans/sounds.js';
@@ -27,6 +28,7 @@ import { PhotoTaker } from './PhotoTaker.js';
 
 // What is seldom wanted comes when it is.
 const ChangeOrder = lazy(() => import('./ChangeOrder.js'));
+const Buttons = lazy(() => import('../../rules/parts/Buttons.js'));
 const VoidLabel = lazy(() => import('./VoidLabel.js'));
 
 interface Props {
@@ -114,6 +116,14 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     client.removeQueries(offersQuery(parcel.no));
   };
 
+  /** What a button of the rule book changed of lines and boxes is told when the order is opened again, if nothing is in yet. */
+  const press = async (code: string) => {
+    const { pressFor } = await import('../../rules/press.js');
+    const pressed = await pressFor(opened.orderId, code);
+    if (pressed.tone === 'right' && !closed && !begun(state)) again();
+    else setTrouble({ ...pressed, tone: pressed.tone === 'right' ? 'right' : undefined });
+  };
+
   /** What was scanned last, so that a code that nobody knows can be given to the product at hand. */
   const scanned = useRef('');
   const take = (text: string, by?: ScanIn['by']) => {
@@ -121,6 +131,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     setTrouble(null);
     const code = text.trim().toUpperCase();
     if (code === 'AUK-ASIDE') return leave();
+    if (isButton(code)) return press(code);
     if (closed) {
       if (code === 'AUK-REOPEN') return mend(reopen);
       if (code === 'AUK-VOID') return voids ? setVoiding(true) : fail(NOTHING_TO_VOID);
@@ -208,6 +219,11 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           reopens={can(me, 'parcels.open') && desk.label?.state !== 'bought' && parcel.label === null}
           voids={voids}
         />
+        <Suspense>
+          <div className={css.keys}>
+            <Buttons place="bench" onPress={take} />
+          </div>
+        </Suspense>
       </AnswerBar>
     </div>
   );

@@ -50,6 +50,7 @@ function Line({ line: l, now }: { line: PackLine; now: boolean }) {
         l.bundle && `part of ${l.bundle.name}`,
         l.leftOut > 0 ? `${l.leftOut} left out` : l.optional && 'may be left out',
         open < 0 && `take ${-open} out`,
+        l.apart !== undefined && '▲ in a parcel of its own',
         l.wants.serial !== undefined && 'with serial number',
         l.wants.warning !== undefined && `▲ ${l.wants.warning}`,
         l.product.hint,

@@ -3,11 +3,13 @@ import { count, nextHint, type PickState, pickDone, pickScan, stopOpen, toteToBr
 import ButtonBase from '@mui/material/ButtonBase';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
+import type { Pressed } from '../../rules/press.js';
+import { isButton } from '../../rules/target.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import { CameraButton } from '../../scans/Camera.js';
 import { Unsent } from '../../scans/Unsent.js';
@@ -20,6 +22,9 @@ import { Overview } from './Overview.js';
 import { Stop } from './Stop.js';
 import { WalkMap } from './WalkMap.js';
 
+/** It comes when the book has buttons for the Floor. */
+const Buttons = lazy(() => import('../../rules/parts/Buttons.js'));
+
 export function Walk({ opened }: { opened: OpenedList }) {
   const session = useScanSession(
     opened.sessionId,
@@ -31,7 +36,19 @@ export function Walk({ opened }: { opened: OpenedList }) {
   const { state, answer, scan } = session;
   const [typed, setTyped] = useState('');
   const [all, setAll] = useState(false);
-  useScanner(scan, { typed: true, onTyping: setTyped });
+  const [pressed, setPressed] = useState<Pressed | null>(null);
+  /** Buttons of the rule book are pressed for the order of the stop. */
+  const press = async (code: string) => {
+    const order = (state.stops[state.at] ?? state.stops.at(-1))!.orderNo;
+    const { pressFor } = await import('../../rules/press.js');
+    setPressed(await pressFor(order, code));
+  };
+  const take = (text: string) => {
+    setPressed(null);
+    if (isButton(text)) void press(text);
+    else scan(text);
+  };
+  useScanner(take, { typed: true, onTyping: setTyped });
   const list = useQuery(listQuery(state.listNo));
   const me = useMe();
   const other = list.data?.picker && list.data.picker !== me.name ? list.data.picker : null;
@@ -86,6 +103,11 @@ export function Walk({ opened }: { opened: OpenedList }) {
       ) : (
         <Now state={state} choices={opened.choices} scan={scan} />
       )}
+      <Suspense>
+        <div className={css.buttons}>
+          <Buttons place="floor" onPress={code => void press(code)} />
+        </div>
+      </Suspense>
       <div className={css.spacer} />
       {session.offline && (
         <OfflineNote words={`No network. ${count(session.waiting, 'scan')} kept, to be sent.`} />
@@ -94,6 +116,7 @@ export function Walk({ opened }: { opened: OpenedList }) {
         where="hand"
         typed={typed}
         answer={
+          (pressed && { ...pressed, next: pressed.cure || nextHint(state) }) ??
           answer ?? {
             says: done && !state.pause ? 'List complete.' : `${state.listNo} is open.`,
             next: nextHint(state),

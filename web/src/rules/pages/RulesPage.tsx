@@ -15,6 +15,7 @@ import { DryRunPanel } from '../parts/DryRunPanel.js';
 import { OlderBooks } from '../parts/OlderBooks.js';
 import { SaveBar } from '../parts/SaveBar.js';
 import { SpendingBar } from '../parts/SpendingBar.js';
+import { Starts } from '../parts/Starts.js';
 import css from '../rules.module.css';
 
 /** The rule book, from top to bottom, and beside it what it would do. */
@@ -29,7 +30,8 @@ function Book({ view }: { view: RuleBookView }) {
   // What is being written stays as it is when somebody else saves: saving tells what they changed.
   const [draft, setDraft] = useState<{ base: number; book: RuleBook } | null>(null);
   const [open, setOpen] = useState<string | null>(null);
-  const [older, setOlder] = useState(false);
+  const [beside, setBeside] = useState<'dry run' | 'older' | 'starts'>('dry run');
+  const show = (what: typeof beside) => setBeside(beside === what ? 'dry run' : what);
   const [tried, setTried] = useState<string | null>(null);
   const dryRun = useQuery({ ...dryRunQuery(tried ?? ''), enabled: tried !== null });
   const book = draft?.book ?? view.book;
@@ -49,9 +51,25 @@ function Book({ view }: { view: RuleBookView }) {
   return (
     <>
       <Head title="Rules" about={aboutOf(view)}>
-        <Button variant="outlined" color="secondary" onClick={() => setOlder(!older)}>
+        {rulesOf(view.book).some(r => r.button) && (
+          <Button
+            variant="outlined"
+            color="secondary"
+            href="/api/v1/rules/buttons.pdf"
+            target="_blank"
+            rel="noreferrer"
+          >
+            Print button codes
+          </Button>
+        )}
+        <Button variant="outlined" color="secondary" onClick={() => show('older')}>
           Older books
         </Button>
+        {may && (
+          <Button variant="outlined" color="secondary" onClick={() => show('starts')}>
+            Starting points
+          </Button>
+        )}
         {may && (
           <Button variant="outlined" color="secondary" onClick={begin}>
             New rule
@@ -89,25 +107,27 @@ function Book({ view }: { view: RuleBookView }) {
               onTakeOver={base => setDraft({ ...draft, base })}
             />
           )}
-          {older ? (
+          {beside === 'older' && (
             <OlderBooks
               no={view.no}
               may={may && !draft}
               onBook={from => {
                 change(from);
-                setOlder(false);
+                setBeside('dry run');
               }}
-              leave={() => setOlder(false)}
+              leave={() => setBeside('dry run')}
             />
-          ) : (
-            may && (
-              <DryRunPanel
-                book={book}
-                rule={opened && { id: opened.id, no: opened.no }}
-                id={tried}
-                onAsked={setTried}
-              />
-            )
+          )}
+          {may && (beside === 'starts' || (beside === 'dry run' && rules.length === 0)) && (
+            <Starts book={book} onChange={change} />
+          )}
+          {may && beside === 'dry run' && rules.length > 0 && (
+            <DryRunPanel
+              book={book}
+              rule={opened && { id: opened.id, no: opened.no }}
+              id={tried}
+              onAsked={setTried}
+            />
           )}
         </aside>
       </div>

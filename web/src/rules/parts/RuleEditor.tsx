@@ -1,5 +1,13 @@
 import type { RuleWords } from '@auk/contract';
-import { checkBook, plain, type Rule, readSentence, sentenceOf } from '@auk/core';
+import {
+  checkBook,
+  type Moment,
+  plain,
+  type Rule,
+  type Button as RuleButton,
+  readSentence,
+  sentenceOf,
+} from '@auk/core';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
@@ -8,7 +16,7 @@ import pageCss from '../../parts/page.module.css';
 import { Tick } from '../../parts/Tick.js';
 import textCss from '../../parts/text.module.css';
 import css from '../rules.module.css';
-import { momentOptions } from '../words.js';
+import { BUTTON_PLACES, momentOptions } from '../words.js';
 import { Actions } from './Actions.js';
 import { Conditions } from './Conditions.js';
 
@@ -43,10 +51,13 @@ export function RuleEditor(props: Props) {
           label="It runs"
           value={rule.at}
           options={momentOptions}
-          onChoose={at => onChange({ ...rule, at })}
+          onChoose={at => onChange(ranAt(rule, at))}
         />
         <Group name={props.group} onName={props.onGroup} />
       </div>
+      {rule.button && (
+        <ButtonFields button={rule.button} onChange={button => onChange({ ...rule, button })} />
+      )}
       {written ? (
         <Written rule={rule} onChange={onChange} />
       ) : (
@@ -103,6 +114,49 @@ export function RuleEditor(props: Props) {
           Take out
         </Button>
       </div>
+    </div>
+  );
+}
+
+/** A rule at another moment; at a button it has one, elsewhere none. */
+function ranAt(
+  { button = { words: '', places: ['order', 'bench'], code: 'RB-' }, ...rule }: Rule,
+  at: Moment,
+): Rule {
+  return at === 'button' ? { ...rule, at, button } : { ...rule, at };
+}
+
+/** What stands on a button, the code that presses it, and where it is found. */
+function ButtonFields({ button, onChange }: { button: RuleButton; onChange: (button: RuleButton) => void }) {
+  const places = Object.entries(BUTTON_PLACES) as [RuleButton['places'][number], string][];
+  return (
+    <div className={css.part}>
+      <TextField
+        label="On the button"
+        value={button.words}
+        onChange={e => onChange({ ...button, words: e.target.value.slice(0, 30) })}
+        sx={{ flex: 1 }}
+      />
+      <TextField
+        label="Its code"
+        value={button.code}
+        onChange={e => onChange({ ...button, code: e.target.value.toUpperCase().slice(0, 15) })}
+        helperText="RB- and letters or digits"
+        sx={{ flex: 1 }}
+      />
+      {places.map(([place, words]) => (
+        <Tick
+          key={place}
+          label={words}
+          checked={button.places.includes(place)}
+          onTick={on =>
+            onChange({
+              ...button,
+              places: on ? [...button.places, place] : button.places.filter(p => p !== place),
+            })
+          }
+        />
+      ))}
     </div>
   );
 }
