@@ -296,7 +296,7 @@ test('a button with a code is written, and a packer scans it at the bench; what 
   await atBench(page, no, 'Buyer BUTTON-2');
   await expect(page.getByRole('button', { name: 'For the fair' })).toBeVisible();
   await scan(page, 'RB-FAIR');
-  await expect(says(page)).toHaveText('The order was changed: other boxes are proposed.');
+  await expect(says(page)).toHaveText('The order was changed: the box proposed.');
   await scan(page, 'RB-GIFT');
   await expect(says(page)).toHaveText(/^(Gift: tag it|Read this: A gift)/);
   await scan(page, 'RB-NONE');

@@ -35,7 +35,7 @@ export function packNews(state: PackState, news: PackNews): PackStep {
 /** The order says something else now. What was scanned stays in; what is not wanted any more must come out. */
 function changedLines(
   state: PackState,
-  { lines, says, proposed = state.proposed }: Extract<PackNews, { kind: 'lines' }>,
+  { lines, says, proposed }: Extract<PackNews, { kind: 'lines' }>,
 ): PackStep {
   const before = new Map(state.lines.map(l => [l.id, l]));
   const kept = lines.map((l): PackLine => {
@@ -59,10 +59,14 @@ function changedLines(
   const next: PackState = {
     ...state,
     lines: [...kept, ...gone],
-    proposed,
     asking: null,
     at: null,
     history: [],
+    // Boxes are proposed anew while nothing is in: the parcel at hand is in the first of them.
+    ...(proposed && {
+      proposed,
+      parcels: state.parcels.map(p => ({ ...p, boxCode: proposed[0] ?? null })),
+    }),
   };
   return {
     state: next,

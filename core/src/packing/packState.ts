@@ -203,6 +203,12 @@ export const newParcel = (no: number, proposed: readonly string[]): PackParcel =
 /** The parcel that is open; the last one when none is. */
 export const parcelAtHand = (s: PackState): PackParcel => s.parcels.find(p => !p.closed) ?? s.parcels.at(-1)!;
 
+/** True when something is in, or another box than the one proposed was taken. */
+export const packBegun = (s: PackState): boolean =>
+  s.parcels.length > 1 ||
+  s.parcels[0]!.boxCode !== (s.proposed[0] ?? null) ||
+  s.lines.some(l => l.packed > 0 || l.leftOut > 0 || l.kitParts.some(k => k.scanned > 0));
+
 /** True when all parcels are closed. */
 export const packClosed = (s: PackState): boolean => s.parcels.every(p => p.closed);
 

@@ -1,5 +1,5 @@
 import type { ArrivedRow, BenchView, QueueRow } from '@auk/contract';
-import { carried, type PackState, parseScan, whatChanged } from '@auk/core';
+import { carried, type PackState, parseScan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE } from '../database/db.js';
 import { Busy, Forbidden, NotHere } from '../http/problem.js';
@@ -103,7 +103,7 @@ export class BenchViews {
         })),
       ),
       lacks: open ? lacking(await partsPacked(this.db, row.orderId)) : '',
-      changed: open && whatChanged(state, await this.opening.lines(this.db, row.orderId)).length > 0,
+      changed: open && (await this.opening.changes(this.db, row.orderId, state)) !== null,
       news: null,
     };
   }

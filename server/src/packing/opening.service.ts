@@ -3,13 +3,16 @@ import {
   type Box,
   openPack,
   type PackLine,
+  type PackNews,
   type PackState,
   type Piece,
+  packBegun,
   planBoxes,
   type ScanProduct,
   type Size,
   tryBox,
   type UnitWants,
+  whatChanged,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Benches } from '../benches/benches.module.js';
@@ -30,13 +33,9 @@ export class Opening {
   ) {}
 
   async state(sql: Sql, order: { id: string; no: number }, device: string): Promise<PackState> {
-    const boxes = await this.catalog.boxes(sql);
-    const { lines: found, preferred } = await this.found(sql, order.id);
-    const { parcelCostMinor, ...chosen } = await this.kinds.choices(sql);
-    const choices = { ...chosen, ...(await this.benches.choices(sql, device)) };
+    const { boxes, lines, proposed, choices: house } = await this.plan(sql, order.id);
+    const choices = { ...house, ...(await this.benches.choices(sql, device)) };
     const notes = await packerNotes(sql, order.id);
-    const wanted = (await wantedFor(sql, order.id)).boxes;
-    const { lines, proposed } = asPlanned(boxes, found, { ...chosen, parcelCostMinor, preferred, wanted });
     return openPack({
       orderNo: `OR-${order.no}`,
       lines,
@@ -47,9 +46,29 @@ export class Opening {
     });
   }
 
-  /** The lines of an order that are here to be packed. */
-  async lines(sql: Sql, orderId: string): Promise<PackLine[]> {
-    return (await this.found(sql, orderId)).lines;
+  /** What an order wants otherwise than an open session knows, and other boxes while nothing is in; null when nothing changed. */
+  async changes(
+    sql: Sql,
+    orderId: string,
+    state: PackState,
+  ): Promise<Extract<PackNews, { kind: 'lines' }> | null> {
+    const { lines } = await this.found(sql, orderId);
+    const says = whatChanged(state, lines);
+    // What is in stays in the boxes that were proposed for it.
+    const now = packBegun(state) ? state.proposed : (await this.plan(sql, orderId)).proposed;
+    const proposed = now.join() === state.proposed.join() ? undefined : now;
+    if (proposed) says.push(`the ${proposed.length > 1 ? 'boxes' : 'box'} proposed`);
+    return says.length === 0 ? null : { kind: 'lines', lines, says, ...(proposed && { proposed }) };
+  }
+
+  /** The lines in the order in which they go in, and the boxes that are proposed for them. */
+  private async plan(sql: Sql, orderId: string) {
+    const boxes = await this.catalog.boxes(sql);
+    const { lines: found, preferred } = await this.found(sql, orderId);
+    const { parcelCostMinor, ...choices } = await this.kinds.choices(sql);
+    const wanted = (await wantedFor(sql, orderId)).boxes;
+    const planned = asPlanned(boxes, found, { ...choices, parcelCostMinor, preferred, wanted });
+    return { boxes, choices, ...planned };
   }
 
   /** The lines that are here, and the boxes that their products prefer. */

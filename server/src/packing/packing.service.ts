@@ -10,7 +10,6 @@ import {
   packScan,
   packSerial,
   type Scan,
-  whatChanged,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { PrintQueue } from '../benches/benches.module.js';
@@ -124,7 +123,7 @@ export class PackingService {
         'Let them finish, or open it when they have stopped for two minutes.',
       );
     await this.scans.handTo(tx, known.id, device);
-    const news = known.closedAt ? null : await this.tellChanges(tx, known.id, orderId, state, device);
+    const news = known.closedAt ? null : await this.tellChanges(tx, known.id, orderId, state);
     return { sessionId: known.id, news };
   }
 
@@ -134,23 +133,11 @@ export class PackingService {
     sessionId: string,
     orderId: string,
     state: PackState,
-    device: string,
   ): Promise<OpenedOrder['news']> {
-    const lines = await this.opening.lines(tx, orderId);
-    const says = whatChanged(state, lines);
-    // What is in stays in the boxes that were proposed for it.
-    const proposed = begun(state) ? state.proposed : await this.proposed(tx, orderId, state, device);
-    if (proposed.join() !== state.proposed.join()) says.push('other boxes are proposed');
-    if (says.length === 0) return null;
-    const news: PackNews = { kind: 'lines', lines, says, proposed };
+    const news = await this.opening.changes(tx, orderId, state);
+    if (news === null) return null;
     const { answer } = await this.scans.tell<PackState, PackNews>(tx, sessionId, state, news, packScan);
     return { says: answer.says, next: answer.next };
-  }
-
-  /** The boxes that would be proposed if the order were opened now. */
-  private async proposed(tx: Tx, orderId: string, state: PackState, device: string): Promise<string[]> {
-    const no = Number(state.orderNo.slice('OR-'.length));
-    return (await this.opening.state(tx, { id: orderId, no }, device)).proposed;
   }
 
   /** Takes a closed parcel open again, to be boxed and weighed anew. What has its label or has left stays closed. */
@@ -406,12 +393,6 @@ export class PackingService {
     await tx.tell('parcels', parcel.id);
   }
 }
-
-/** True when something is in, or a box was taken. */
-const begun = (state: PackState): boolean =>
-  state.parcels.length > 1 ||
-  state.parcels[0]?.boxCode !== null ||
-  state.lines.some(l => l.packed > 0 || l.kitParts.some(k => k.scanned > 0));
 
 /** Somebody or something was faster; the order is opened again, which tells what changed. */
 const faster = (says: string) => new TooLate(says, 'Open the order again by its slip; what is in stays in.');

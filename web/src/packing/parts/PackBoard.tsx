@@ -116,12 +116,12 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     client.removeQueries(offersQuery(parcel.no));
   };
 
-  /** What a button of the rule book changed of lines and boxes is told when the order is opened again, if nothing is in yet. */
+  /** A button of the rule book: its answer stands, and what it changed of lines and boxes is told when the order is opened again. */
   const press = async (code: string) => {
     const { pressFor } = await import('../../rules/press.js');
-    const pressed = await pressFor(opened.orderId, code);
-    if (pressed.tone === 'right' && !closed && !begun(state)) again();
-    else setTrouble({ ...pressed, tone: pressed.tone === 'right' ? 'right' : undefined });
+    const { tone, ...words } = await pressFor(opened.orderId, code);
+    setTrouble({ ...words, ...(tone === 'right' && { tone }) });
+    await refresh();
   };
 
   /** What was scanned last, so that a code that nobody knows can be given to the product at hand. */
