@@ -340,3 +340,28 @@ test('a heavy line has a parcel of its own, from the rule to two labels', async 
     await expect.poll(bought).toBe(n);
   }
 });
+
+test("a supplier's half: split off by a rule, ordered by mail, departed by its tracking number; our half goes on", async ({
+  page,
+}) => {
+  await bringIn(page, [
+    ['HALF-1', 'Buyer HALF-1', 'FRK-UNC', 1, '9.00'],
+    ['HALF-1', 'Buyer HALF-1', 'EXT-2', 1, '189.00'],
+  ]);
+  await page.goto('/receiving');
+  const mail = page.getByLabel('Mail of Muskingum Foundry');
+  await mail.fill('orders@foundry.example');
+  await mail.press('Enter');
+  await openOrder(page, 'HALF-1/2');
+  const theirs = page.getByRole('region', { name: 'Sent elsewhere' });
+  await expect(theirs).toContainText('Muskingum Foundry sends it');
+  await expect(theirs).toContainText(/PO-\d+/);
+  await expect(page.locator('[data-part="related"]')).toContainText('0 of 2 departed');
+  await theirs.getByLabel('Carrier').fill('Northway');
+  await theirs.getByLabel('Tracking number').fill('NW 778 001');
+  await theirs.getByRole('button', { name: 'It left', exact: true }).click();
+  await expect(page.locator('[data-part="related"]')).toContainText('1 of 2 departed');
+  await expect(page.getByText('NW 778 001').first()).toBeVisible();
+  const [ours] = (await look(page.request, 'orders?words=HALF-1&stage=Clear')).rows;
+  expect(ours.channelNumber).toBe('HALF-1');
+});

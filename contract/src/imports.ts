@@ -12,6 +12,7 @@ export const IMPORT_KINDS = [
   'places',
   'layout',
   'purchases',
+  'sent',
 ] as const;
 
 export type ImportKind = (typeof IMPORT_KINDS)[number];

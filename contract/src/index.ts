@@ -7,6 +7,7 @@ export * from './channels.js';
 export * from './common.js';
 export * from './costs.js';
 export * from './departures.js';
+export * from './elsewhere.js';
 export * from './find.js';
 export * from './floor.js';
 export * from './house.js';

@@ -26,7 +26,8 @@ export const PurchaseOrderRow = z.object({
   supplier: z.string(),
   reference: z.string(),
   expected: z.string().nullable(),
-  state: z.enum(['open', 'done', 'cancelled']),
+  /** `to buyer`: the supplier sends it to a buyer, and it never comes here. */
+  state: z.enum(['open', 'done', 'cancelled', 'to buyer']),
   late: z.boolean(),
   lines: z.number(),
   ordered: z.number(),
@@ -36,6 +37,11 @@ export const PurchaseOrderRow = z.object({
 });
 export type PurchaseOrderRow = z.infer<typeof PurchaseOrderRow>;
 
+/** A supplier, and where they read mail; empty where nobody told. */
+export const SupplierView = z.object({ id: z.string(), name: z.string(), mail: z.string() });
+export type SupplierView = z.infer<typeof SupplierView>;
+export const SupplierMail = z.object({ mail: z.union([z.literal(''), z.email().max(254)]) });
+
 export const ReceiveOpen = z.object({ device: z.string().min(1).max(60) });
 
 /** Receiving of one purchase order as the dock sees it. */
@@ -44,7 +50,7 @@ export const ReceiveView = z.object({
   no: z.string(),
   reference: z.string(),
   expected: z.string().nullable(),
-  orderState: z.enum(['open', 'done', 'cancelled']),
+  orderState: z.enum(['open', 'done', 'cancelled', 'to buyer']),
   state: fromCore<ReceiveState>(),
   /** Orders that what was received here made Clear and that still are, most urgent first. */
   freed: z.array(z.object({ id: z.string(), no: z.string(), channelNumber: z.string(), buyer: z.string() })),

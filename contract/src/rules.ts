@@ -61,6 +61,7 @@ export const CARRIED_OUT: ReadonlySet<ActionName> = new Set<ActionName>([
   'buy',
   'own order',
   'own parcel',
+  'supplier',
   'slip',
   'papers',
 ]);

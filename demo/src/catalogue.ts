@@ -32,6 +32,10 @@ export interface DemoProduct {
     unNumber?: string;
     hazardClass?: string;
     hazardName?: string;
+    supplier?: boolean;
+    supplierName?: string;
+    supplierCode?: string;
+    supplierMinor?: number;
   };
 }
 
@@ -516,6 +520,12 @@ const ASKED: Record<string, DemoProduct['facts']> = {
     hazardName: 'Environmentally hazardous substance, solid, n.o.s.',
   },
   'SED-BOR': { optional: true },
+  'EXT-2': {
+    supplier: true,
+    supplierName: 'Muskingum Foundry',
+    supplierCode: 'MF-2H',
+    supplierMinor: 14_200,
+  },
   'JKT-M': { foldable: true },
   'JKT-L': { foldable: true },
   'SYR-1GL': { upright: true },

@@ -61,6 +61,13 @@ export const RULES: DemoRule[] = [
       'at arrival, always do give a parcel of its own to each line where (weight of the line is over 40 lb)',
   },
   {
+    id: 'by-supplier',
+    name: 'What the supplier ships',
+    note: 'Extractors are large; the foundry sends them to the buyer.',
+    sentence:
+      'at arrival, always do let the supplier send lines where (properties of the line have "shipped by the supplier")',
+  },
+  {
     id: 'gift',
     name: 'A gift',
     note: '',

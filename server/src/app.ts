@@ -20,6 +20,7 @@ import { DatabaseModule } from './database/database.module.js';
 import { DemoModule } from './demo/demo.module.js';
 import { DeparturesModule } from './departures/departures.module.js';
 import { DocsModule } from './docs/docs.module.js';
+import { ElsewhereModule } from './elsewhere/elsewhere.module.js';
 import { FindModule } from './find/find.module.js';
 import { HouseModule } from './house/house.module.js';
 import { AnswersInterceptor } from './http/answers.interceptor.js';
@@ -102,6 +103,7 @@ const MODULES = [
   KitsModule,
   ReceivingModule,
   ImportsModule,
+  ElsewhereModule,
   FindModule,
   SetupModule,
   UpkeepModule,

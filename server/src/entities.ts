@@ -74,6 +74,7 @@ import { LinePart } from './records/linePart.entity.js';
 import { Order } from './records/order.entity.js';
 import { OrderEvent } from './records/orderEvent.entity.js';
 import { OrderLine } from './records/orderLine.entity.js';
+import { SentElsewhere } from './records/sentElsewhere.entity.js';
 import { Shipment } from './records/shipment.entity.js';
 import { StageCount } from './records/stageCount.entity.js';
 import { StagePassed } from './records/stagePassed.entity.js';
@@ -146,6 +147,7 @@ export const ENTITIES = [
   OrderNote,
   OrderTag,
   Preference,
+  SentElsewhere,
   Shipment,
   StageCount,
   StopAccepted,

@@ -43,6 +43,26 @@ export const PRODUCT_FACTS: readonly FactSpec[] = [
     headings: ['shippedbythesupplier', 'suppliership'],
   },
   {
+    key: 'supplierName',
+    words: 'supplier',
+    kind: 'text',
+    most: 80,
+    headings: ['supplier', 'suppliername', 'vendor'],
+  },
+  {
+    key: 'supplierCode',
+    words: "supplier's code",
+    kind: 'text',
+    most: 60,
+    headings: ['supplierscode', 'suppliercode', 'suppliersku'],
+  },
+  {
+    key: 'supplierMinor',
+    words: "supplier's price",
+    kind: 'money',
+    headings: ['suppliersprice', 'supplierprice', 'purchaseprice'],
+  },
+  {
     key: 'leastStock',
     words: 'least stock',
     kind: 'count',

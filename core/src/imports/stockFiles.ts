@@ -108,3 +108,43 @@ export function readPurchaseRows(rows: Rows, mapping: Mapping): FileRead<Purchas
   }
   return { ...read, items: [...orders.values()] };
 }
+
+/** What a supplier tells of an order that left there. */
+export interface SentRowRead {
+  /** Ours (`OR-7`), the channel's, or the number of the purchase order (`PO-7`). */
+  order: string;
+  carrier: string;
+  tracking: string;
+}
+
+/** Fields that a file of what suppliers sent can fill. */
+export const SENT_FIELDS: readonly FieldSpec[] = [
+  {
+    field: 'order',
+    words: 'order',
+    headings: ['order', 'ordernumber', 'purchaseorder', 'ponumber', 'po', 'reference'],
+    required: true,
+  },
+  { field: 'carrier', words: 'carrier', headings: ['carrier', 'carriername', 'by'], required: true },
+  {
+    field: 'tracking',
+    words: 'tracking number',
+    headings: ['trackingnumber', 'tracking', 'trackingcode'],
+    required: true,
+  },
+];
+
+/** Reads a file of what suppliers sent (heading first): a row an order. One that stands twice is bad. */
+export function readSentRows(rows: Rows, mapping: Mapping): FileRead<SentRowRead> {
+  const seen = new Set<string>();
+  return readRows(rows, mapping, [], r => {
+    r.need('order', 'carrier', 'tracking');
+    const order = r.text('order', 48);
+    if (seen.has(order)) r.say('order', 'stands twice');
+    seen.add(order);
+    const tracking = r.text('tracking', 40);
+    if (!/^[A-Za-z0-9 -]{3,40}$/.test(tracking))
+      r.say('tracking', 'is made of 3 to 40 letters, digits, spaces and hyphens');
+    return { order, carrier: r.text('carrier', 60), tracking };
+  });
+}

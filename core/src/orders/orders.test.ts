@@ -8,6 +8,7 @@ const facts = (more: Partial<StageFacts>): StageFacts => ({
   checked: true,
   cancelled: false,
   parked: false,
+  elsewhere: 'no',
   stopReasons: 0,
   wanted: 5,
   held: none,

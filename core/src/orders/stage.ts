@@ -1,10 +1,14 @@
-/** The words of an order's stage, from entry to departure; the first five are flags or their absence, the rest progress. */
+/**
+ * The words of an order's stage, from entry to departure; the first five are flags or their absence, the rest progress. `Elsewhere`:
+ * a supplier or a fulfillment center sends it to the buyer.
+ */
 export const STAGES = [
   'Incoming',
   'Stopped',
   'Parked',
   'Short',
   'Clear',
+  'Elsewhere',
   'Listed',
   'Picked',
   'Packed',
@@ -23,6 +27,8 @@ export interface StageFacts {
   checked: boolean;
   cancelled: boolean;
   parked: boolean;
+  /** Whether somebody else sends it: not, not yet, or they have. */
+  elsewhere: 'no' | 'waits' | 'left';
   stopReasons: number;
   wanted: number;
   held: Record<Hold, number>;
@@ -32,15 +38,16 @@ export interface StageFacts {
 }
 
 /**
- * The one word shown for an order. Precedence: Cancelled, Departed, Stopped, Parked, Short, then the least advanced open unit.
+ * The one word shown for an order. Precedence: Cancelled, Departed, Stopped, Parked, Elsewhere, Short, then the least advanced open unit.
  * Departed comes before the flags because what has left cannot be held any more.
  */
 export function orderStage(f: StageFacts): Stage {
   if (f.cancelled) return 'Cancelled';
-  if (f.wanted > 0 && f.held.departed >= f.wanted) return 'Departed';
+  if (f.elsewhere === 'left' || (f.wanted > 0 && f.held.departed >= f.wanted)) return 'Departed';
   if (f.stopReasons > 0) return 'Stopped';
   if (f.parked) return 'Parked';
   if (!f.checked) return 'Incoming';
+  if (f.elsewhere === 'waits') return 'Elsewhere';
   const held = HOLDS.reduce((n, h) => n + f.held[h], 0);
   if (held < f.wanted) return 'Short';
   return progress(f);

@@ -77,6 +77,7 @@ export const LINE_FIELDS = {
   product: { words: 'product', kind: 'choice' },
   category: { words: 'category', kind: 'choice' },
   lineProperties: { words: 'properties of the line', kind: 'words' },
+  supplier: { words: 'supplier', kind: 'choice' },
   quantity: { words: 'quantity', kind: 'count' },
   lineWeight: { words: 'weight of the line', kind: 'weight' },
   pieceWeight: { words: 'weight of a piece', kind: 'weight' },

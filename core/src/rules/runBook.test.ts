@@ -26,6 +26,7 @@ const line = (more: Partial<LineFacts>): LineFacts => ({
   product: null,
   category: null,
   lineProperties: [],
+  supplier: null,
   quantity: 1,
   lineWeight: null,
   pieceWeight: null,

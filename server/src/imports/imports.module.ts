@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { CatalogModule } from '../catalog/catalog.module.js';
 import { CorrectionsModule } from '../corrections/corrections.module.js';
+import { ElsewhereModule } from '../elsewhere/elsewhere.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { IntakeModule } from '../intake/intake.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
@@ -24,6 +25,7 @@ import { ProductsImport } from './productsImport.js';
 import { PurchasesImport } from './purchasesImport.js';
 import { RecipesImport } from './recipesImport.js';
 import { ImportRuns } from './runs.service.js';
+import { SentImport } from './sentImport.js';
 import { StockImport } from './stockImport.js';
 
 export { ImportRuns } from './runs.service.js';
@@ -40,6 +42,7 @@ export { ImportRuns } from './runs.service.js';
     ParcelsModule,
     KitsModule,
     ReceivingModule,
+    ElsewhereModule,
     CorrectionsModule,
     StockModule,
   ],
@@ -56,6 +59,7 @@ export { ImportRuns } from './runs.service.js';
     PlacesImport,
     LayoutImport,
     PurchasesImport,
+    SentImport,
   ],
   exports: [ImportsService, ImportRuns],
 })

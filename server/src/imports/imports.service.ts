@@ -19,6 +19,7 @@ import { ProductsImport } from './productsImport.js';
 import { PurchasesImport } from './purchasesImport.js';
 import { RecipesImport } from './recipesImport.js';
 import { SHOWN, withMore } from './report.js';
+import { SentImport } from './sentImport.js';
 import { StockImport } from './stockImport.js';
 
 /** Things taken in one transaction: each is whole, and nobody waits long for the locks. */
@@ -59,9 +60,10 @@ export class ImportsService {
     places: PlacesImport,
     layout: LayoutImport,
     purchases: PurchasesImport,
+    sent: SentImport,
   ) {
     this.importers = new Map(
-      [orders, products, listings, recipes, stock, places, layout, purchases].map(i => [
+      [orders, products, listings, recipes, stock, places, layout, purchases, sent].map(i => [
         i.kind as ImportKind,
         i,
       ]),

@@ -34,6 +34,7 @@ interface HeadRow {
   channelName: string;
   home: string;
   currency: string;
+  elsewhere: number;
 }
 
 /** A difference between the channel and us as it is decided; values and lines as JSON. */
@@ -117,7 +118,7 @@ export class OrderChecks {
 
   private async reasons(tx: Tx, ids: readonly string[]): Promise<Map<string, StopReason[]>> {
     const heads = await tx.rows<HeadRow>(
-      'SELECT o.id, o.payment, o.shipTo, o.currency, c.name AS channelName, w.country AS home FROM orders o JOIN channel c ON c.id = o.channelId JOIN warehouse w ON w.id = o.warehouseId WHERE o.id IN (?) AND o.draftedAt IS NULL',
+      'SELECT o.id, o.payment, o.shipTo, o.currency, c.name AS channelName, w.country AS home, EXISTS (SELECT 1 FROM sentElsewhere e WHERE e.orderId = o.id) AS elsewhere FROM orders o JOIN channel c ON c.id = o.channelId JOIN warehouse w ON w.id = o.warehouseId WHERE o.id IN (?) AND o.draftedAt IS NULL',
       [ids],
     );
     const lines = await tx.rows<{
@@ -159,9 +160,10 @@ export class OrderChecks {
               channelSku: l.channelSku,
               title: l.title,
               product: l.productId ? toChecked(products.get(l.productId)!) : null,
+              // Who sends it elsewhere takes nothing from here.
               parts:
-                l.productId && partsOf.has(l.id)
-                  ? partsOf.get(l.id)!.map(p => toChecked(products.get(p.productId)!))
+                l.productId && (o.elsewhere || partsOf.has(l.id))
+                  ? (partsOf.get(l.id) ?? []).map(p => toChecked(products.get(p.productId)!))
                   : null,
             })),
           },

@@ -158,6 +158,7 @@ export function stageOf(p: Prepared, held: number, promised: ReadonlyMap<string,
     checked: true,
     cancelled: false,
     parked: false,
+    elsewhere: 'no',
     stopReasons: p.stops.length,
     wanted: p.wants.reduce(
       (n, w) => n + (optional.has(w.partId) ? (promised.get(w.partId) ?? 0) : w.quantity),

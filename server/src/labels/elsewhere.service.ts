@@ -46,6 +46,33 @@ export class ElsewhereLabels {
     return (await this.parcels.label(seen.id))!;
   }
 
+  /** Writes a label that was bought elsewhere; `carrier` is empty where it is none that Auk speaks with. */
+  async put(
+    tx: Tx,
+    label: Pick<
+      Label,
+      'id' | 'parcelId' | 'carrier' | 'carrierName' | 'serviceName' | 'minor' | 'arrives' | 'tracking'
+    >,
+  ): Promise<void> {
+    const { currency } = await this.house.warehouse(tx);
+    await tx.insert(Label, [
+      {
+        ...label,
+        state: 'bought',
+        service: 'elsewhere',
+        chargedMinor: label.minor,
+        currency,
+        request: '{}',
+        routing: '',
+        personId: tx.personId,
+        intendedAt: tx.at,
+        askedAt: tx.at,
+        answeredAt: tx.at,
+        elsewhere: true,
+      },
+    ]);
+  }
+
   /** True when this very label is there already; refused when another is. */
   private async isKnown(tx: Tx, parcel: ParcelRow, key: string): Promise<boolean> {
     const known = await labelByKeyOrParcel(tx, key, parcel.id, false);
@@ -70,30 +97,16 @@ export class ElsewhereLabels {
         `${tracking} is the number of PA-${other.no}.`,
         'Type the number that stands on this label.',
       );
-    const { currency } = await this.house.warehouse(tx);
-    await tx.insert(Label, [
-      {
-        id,
-        parcelId: parcel.id,
-        state: 'bought',
-        carrier: carrier.code,
-        carrierName: carrier.name,
-        service: 'elsewhere',
-        serviceName,
-        minor,
-        chargedMinor: minor,
-        currency,
-        request: '{}',
-        arrives,
-        tracking,
-        routing: '',
-        personId: tx.personId,
-        intendedAt: tx.at,
-        askedAt: tx.at,
-        answeredAt: tx.at,
-        elsewhere: true,
-      },
-    ]);
+    await this.put(tx, {
+      id,
+      parcelId: parcel.id,
+      carrier: carrier.code,
+      carrierName: carrier.name,
+      serviceName,
+      minor,
+      arrives,
+      tracking,
+    });
     await this.labels.leave(tx, { parcelId: parcel.id, orderId, carrier: carrier.code });
     const says = `Label bought elsewhere: ${carrier.name}, ${serviceName}, ${tracking}.`;
     await toHistory(tx, [event(tx, orderId, 'labelled', says)]);

@@ -25,6 +25,7 @@ import { RefundClaim } from './refundClaim.entity.js';
 import { Strays } from './strays.service.js';
 import { Voiding } from './voiding.service.js';
 
+export { ElsewhereLabels } from './elsewhere.service.js';
 export { Labels } from './labels.service.js';
 
 @Module({
@@ -43,6 +44,6 @@ export { Labels } from './labels.service.js';
   ],
   controllers: [LabelsController, ClaimsController, BatchesController],
   providers: [Labels, Purchases, Voiding, Claims, Strays, Batches, ElsewhereLabels],
-  exports: [Labels],
+  exports: [ElsewhereLabels, Labels],
 })
 export class LabelsModule {}

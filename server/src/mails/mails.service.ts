@@ -113,6 +113,13 @@ export class Mails {
       });
   }
 
+  /** Writes to a supplier, once for a cause; false where mails do not leave the house or nobody told where they read them. */
+  async toSupplier(tx: Tx, mail: Pick<Mail, 'cause' | 'toWhom' | 'subject' | 'text'>): Promise<boolean> {
+    if (mail.toWhom === '' || (await this.ways.way(tx)).server === '') return false;
+    await this.write(tx, { orderId: null, moment: 'purchase', ...mail });
+    return true;
+  }
+
   /** Sends a mail that came back once more, to where its order says now. */
   async again(tx: Tx, id: string): Promise<boolean> {
     const mail = await tx

@@ -21,6 +21,7 @@ import {
   addressFields,
   GivingUp,
   HEAD_COLUMNS,
+  isElsewhere,
   loadOrders,
   OrderWriter,
   refuseBuild,
@@ -70,6 +71,11 @@ export class OrderEditing {
           'Only its payment and mail can still be corrected.',
         );
     }
+    if (changes.some(touchesGoods) && (await isElsewhere(tx, order.id)) && order.stage !== 'Stopped')
+      throw new Forbidden(
+        `${order.channelNumber} is ordered from somebody else, who sends it as it is.`,
+        'Send it from here again first, on its page; or tell them.',
+      );
     await this.undoFor(tx, order, changes, undo);
     const { freed } = await this.writer.write(tx, order, after, { kind: 'edited', says: `${says}.` });
     await this.settle(tx, order, freed);

@@ -266,7 +266,7 @@ export class OrderListQueries {
     });
   }
 
-  /** The first stop reason of Stopped orders, and what Short ones lack. */
+  /** The first stop reason of Stopped orders, what Short ones lack, and who sends those that are Elsewhere. */
   private async reasons(ids: readonly string[]): Promise<Map<string, string>> {
     const stops = await this.db.rows<{ orderId: string; says: string }>(
       "SELECT s.orderId, s.says FROM stopReason s JOIN orders o ON o.id = s.orderId AND o.stage = 'Stopped' WHERE s.orderId IN (?) AND s.liftedAt IS NULL ORDER BY s.id DESC",
@@ -278,7 +278,12 @@ export class OrderListQueries {
          LEFT JOIN allocation a ON a.partId = p.id WHERE p.orderId IN (?) GROUP BY p.id) x WHERE x.n > 0 GROUP BY x.orderId`,
       [ids],
     );
-    return new Map([...stops, ...short].map(r => [r.orderId, r.says]));
+    const elsewhere = await this.db.rows<{ orderId: string; says: string }>(
+      `SELECT e.orderId, CONCAT(COALESCE(s.name, e.center), IF(p.no IS NULL, '', CONCAT(', PO-', p.no))) AS says FROM sentElsewhere e JOIN orders o ON o.id = e.orderId AND o.stage = 'Elsewhere'
+         LEFT JOIN supplier s ON s.id = e.supplierId LEFT JOIN purchaseOrder p ON p.id = e.purchaseOrderId WHERE e.orderId IN (?)`,
+      [ids],
+    );
+    return new Map([...stops, ...short, ...elsewhere].map(r => [r.orderId, r.says]));
   }
 
   private async lists(ids: readonly string[]): Promise<Map<string, string>> {

@@ -220,11 +220,12 @@ export class OrdersQueries {
     return this.db.rows(
       `SELECT x.id, x.channelNumber AS number, x.stage, 'split' AS how FROM orders o JOIN orders x ON x.id = o.splitOfId WHERE o.id = ?
        UNION ALL SELECT x.id, x.channelNumber, x.stage, 'split' FROM orders x WHERE x.splitOfId = ?
+       UNION ALL SELECT x.id, x.channelNumber, x.stage, 'split' FROM orders o JOIN orders x ON x.splitOfId = o.splitOfId AND x.id <> o.id WHERE o.id = ?
        UNION ALL SELECT x.id, x.channelNumber, x.stage, 'merged' FROM orders x WHERE x.mergedIntoId = ?
        UNION ALL SELECT x.id, x.channelNumber, x.stage, 'merged' FROM orders o JOIN orders x ON x.id = o.mergedIntoId WHERE o.id = ?
        UNION ALL SELECT x.id, x.channelNumber, x.stage, 'can travel along' FROM orders o JOIN orders x ON x.together = o.together AND x.id <> o.id
          WHERE o.id = ? AND o.stage IN ${before} AND x.stage IN ${before} AND x.draftedAt IS NULL AND o.draftedAt IS NULL AND NOT x.splitOfId <=> o.id AND NOT o.splitOfId <=> x.id`,
-      [orderId, orderId, orderId, orderId, orderId],
+      [orderId, orderId, orderId, orderId, orderId, orderId],
     );
   }
 

@@ -23,6 +23,7 @@ import {
   freeSplitNumber,
   headColumns,
   insertTyped,
+  isElsewhere,
   leaveWith,
   loadOrders,
   OrderWriter,
@@ -172,32 +173,51 @@ export class TypedOrders {
   split(id: string, input: z.infer<typeof SplitIn>, doer: Doer): Promise<string> {
     return this.db.tx(doer, async tx => {
       const order = await this.editing.locked(tx, id);
-      await refuseBuild(tx, id);
       this.editing.sameVersion(order, input.version);
-      mustBeFree(order);
-      const { stay, go } = divided(order.document, input.lines);
-      const root = await rootOf(tx, order.id);
-      const number = await freeSplitNumber(tx, root);
-      await this.writer.write(tx, order, stay, {
-        kind: 'split',
-        says: `Lines were split off into ${number}.`,
-      });
-      const made = await this.insertOrder(
-        tx,
-        { id: order.channelId, currency: order.currency },
-        emptyDocument(''),
-        { checkedAt: tx.at, splitOfId: root.id, number },
-      );
-      const part = await this.editing.locked(tx, made);
-      await this.writer.write(tx, part, go, {
-        kind: 'split',
-        says: `Split off from ${order.channelNumber}.`,
-      });
-      await this.plan(tx, part);
-      await this.checks.recheck(tx, [order.id, made].sort());
-      await tx.tell('orders', '');
-      return made;
+      return this.splitLocked(tx, order, input.lines);
     });
+  }
+
+  /** Splits lines of an order off that the transaction has locked. */
+  async splitLocked(
+    tx: Tx,
+    order: StoredOrder,
+    lines: readonly { key: string; quantity: number }[],
+  ): Promise<string> {
+    await refuseBuild(tx, order.id);
+    await this.mustBeFree(tx, order);
+    const { stay, go } = divided(order.document, lines);
+    const root = await rootOf(tx, order.id);
+    const number = await freeSplitNumber(tx, root);
+    await this.writer.write(tx, order, stay, {
+      kind: 'split',
+      says: `Lines were split off into ${number}.`,
+    });
+    const made = await this.insertOrder(
+      tx,
+      { id: order.channelId, currency: order.currency },
+      emptyDocument(''),
+      { checkedAt: tx.at, splitOfId: root.id, number },
+    );
+    const part = await this.editing.locked(tx, made);
+    await this.writer.write(tx, part, go, {
+      kind: 'split',
+      says: `Split off from ${order.channelNumber}.`,
+    });
+    await this.plan(tx, part);
+    await this.checks.recheck(tx, [order.id, made].sort());
+    await tx.tell('orders', '');
+    return made;
+  }
+
+  /** Refuses what only orders can do of which nothing is on a list yet, and that the house sends itself. */
+  async mustBeFree(tx: Tx, order: StoredOrder): Promise<void> {
+    mustBeFree(order);
+    if (await isElsewhere(tx, order.id))
+      throw new Forbidden(
+        `${order.channelNumber} is sent by somebody else.`,
+        'Send it from here again first, on its page.',
+      );
   }
 
   /** Puts orders of one buyer and address together into the oldest of them; the others are cancelled and name it. */
@@ -207,7 +227,7 @@ export class TypedOrders {
       const orders = [...(await loadOrders(tx, sorted, true)).values()].sort((a, b) => a.no - b.no);
       if (orders.length !== sorted.length || orders.length < 2) throw new NotHere('One of those orders');
       for (const o of orders) {
-        mustBeFree(o);
+        await this.mustBeFree(tx, o);
         await refuseBuild(tx, o.id);
       }
       const keys = await wantsTogether(tx, sorted);

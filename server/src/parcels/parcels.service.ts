@@ -16,6 +16,11 @@ export class Parcels {
     );
   }
 
+  /** The number of a parcel. */
+  async noOf(tx: Tx, id: string): Promise<number> {
+    return (await tx.of(Parcel).findOneByOrFail({ id })).no;
+  }
+
   async close(tx: Tx, id: string, boxCode: string | null, weightMg: number | null): Promise<void> {
     await tx.of(Parcel).update(id, { closedAt: tx.at, boxCode, weightMg });
   }

@@ -1,9 +1,10 @@
 import { Check, Entity, Index } from 'typeorm';
-import { Int, Ref, Uuid } from '../database/columns.js';
+import { Big, Int, Ref, Uuid } from '../database/columns.js';
 
 @Entity('purchaseLine')
 @Index(['orderId', 'productId'], { unique: true })
 @Index(['productId'])
+@Check(`priceMinor >= 0`)
 @Check(`quantity > 0`)
 @Check(`received >= 0 and received <= quantity`)
 export class PurchaseLine {
@@ -24,4 +25,8 @@ export class PurchaseLine {
 
   @Int({ default: 0 })
   received!: number;
+
+  /** What the supplier asks for one, in minor units of the house's currency; null where nobody told. */
+  @Big({ nullable: true })
+  priceMinor!: number | null;
 }

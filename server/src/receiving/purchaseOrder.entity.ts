@@ -25,8 +25,9 @@ export class PurchaseOrder {
   @Day({ nullable: true })
   expected!: string | null;
 
-  @OneOf(['open', 'done', 'cancelled'], { default: 'open' })
-  state!: 'open' | 'done' | 'cancelled';
+  /** `to buyer`: it is sent to a buyer, and never received here. */
+  @OneOf(['open', 'done', 'cancelled', 'to buyer'], { default: 'open' })
+  state!: 'open' | 'done' | 'cancelled' | 'to buyer';
 
   @Text(300, { default: '' })
   note!: string;

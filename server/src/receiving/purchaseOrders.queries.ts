@@ -10,7 +10,7 @@ export interface PurchaseOrderRecord {
   no: number;
   reference: string;
   expected: string | null;
-  state: 'open' | 'done' | 'cancelled';
+  state: 'open' | 'done' | 'cancelled' | 'to buyer';
   supplier: string;
 }
 

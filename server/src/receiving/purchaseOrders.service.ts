@@ -11,7 +11,7 @@ import {
 
 export type { PurchaseOrderRecord } from './purchaseOrders.queries.js';
 
-import type { PurchaseOrderIn, PurchaseOrderRow } from '@auk/contract';
+import type { PurchaseOrderIn, PurchaseOrderRow, SupplierView } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
@@ -89,6 +89,64 @@ export class PurchaseOrders {
     return `PO-${no}`;
   }
 
+  /** Orders from a supplier what they send to a buyer: it is never received here. Gives its number, and where the supplier reads mail. */
+  async toBuyer(
+    tx: Tx,
+    supplierId: string,
+    note: string,
+    lines: readonly { productId: string; quantity: number; priceMinor: number | null }[],
+  ): Promise<{ id: string; no: number; supplier: string; mail: string }> {
+    const { name: supplier, mail } = (await tx.of(Supplier).findOneByOrFail({ id: supplierId }))!;
+    const house = await this.house.warehouse(tx);
+    const id = newId();
+    await tx.insert(PurchaseOrder, [
+      {
+        id,
+        warehouseId: house.id,
+        supplierId,
+        reference: '',
+        expected: null,
+        state: 'to buyer',
+        note,
+        createdAt: tx.at,
+        personId: tx.personId,
+      },
+    ]);
+    await tx.insert(
+      PurchaseLine,
+      lines.map((l, position) => ({ id: newId(), orderId: id, position, ...l })),
+    );
+    const { no } = await tx.of(PurchaseOrder).findOneByOrFail({ id });
+    await tx.tell('purchases', `PO-${no}`);
+    return { id, no, supplier, mail };
+  }
+
+  /** What was ordered to a buyer left, or is called off. */
+  async endToBuyer(tx: Tx, id: string, state: 'done' | 'cancelled'): Promise<void> {
+    await tx.of(PurchaseOrder).update({ id, state: 'to buyer' }, { state, doneAt: tx.at });
+    await tx.tell('purchases', '');
+  }
+
+  /** The supplier of a name, made when it is new. */
+  async supplierNamed(tx: Tx, name: string): Promise<string> {
+    return (await this.supplier(tx, name)).id;
+  }
+
+  /** All suppliers, with where they read mail. */
+  suppliers(): Promise<SupplierView[]> {
+    return this.db
+      .of(Supplier)
+      .find({ select: { id: true, name: true, mail: true }, order: { name: 'ASC' } });
+  }
+
+  async setMail(id: string, mail: string, doer: Doer): Promise<void> {
+    await this.db.tx(doer, async tx => {
+      const { affected } = await tx.of(Supplier).update({ id }, { mail });
+      if (!affected) throw new NotHere('That supplier', 'Look at the list again.');
+      await tx.tell('purchases', '');
+    });
+  }
+
   /** Locks the supplier of a name, made when it is new, so that two cannot give one reference at once. Its row is locked by its key alone: many orders to one supplier come one after another. */
   private async supplier(tx: Tx, name: string): Promise<{ id: string }> {
     const find = () => tx.of(Supplier).findOne({ where: { name }, select: { id: true } });
@@ -122,6 +180,11 @@ export class PurchaseOrders {
   end(no: string, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const order = await this.found(tx, no);
+      if (order.state === 'to buyer')
+        throw new Forbidden(
+          `PO-${order.no} goes to a buyer.`,
+          'Cancel that order, or send it from here, on its page.',
+        );
       if (order.state !== 'open')
         throw new Forbidden(`PO-${order.no} is ${order.state} already.`, 'Look at the list again.');
       const got = await receivedUnits(tx, order.id);

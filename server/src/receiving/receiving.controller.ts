@@ -1,5 +1,6 @@
 import {
   fromCore,
+  Id,
   type Judged,
   judgedOf,
   MadeNo,
@@ -9,6 +10,8 @@ import {
   ReceiveOpen,
   ReceiveView,
   ScanIn,
+  SupplierMail,
+  SupplierView,
 } from '@auk/contract';
 import type { ReceiveState } from '@auk/core';
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
@@ -42,6 +45,22 @@ export class ReceivingController {
   @Answers(MadeNo)
   async create(@Body() body: unknown, @Me() me: Person): Promise<{ no: string }> {
     return { no: await this.orders.create(parse(PurchaseOrderIn, body), by(me)) };
+  }
+
+  @Get('suppliers')
+  @SignedIn()
+  @Answers(z.array(SupplierView))
+  suppliers(): Promise<SupplierView[]> {
+    return this.orders.suppliers();
+  }
+
+  @Post('suppliers/:id/mail')
+  @HttpCode(200)
+  @May('purchases.change')
+  @Takes({ body: SupplierMail })
+  @Answers('nothing')
+  supplierMail(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.orders.setMail(parse(Id, id), parse(SupplierMail, body).mail, by(me));
   }
 
   @Post(':no/open')

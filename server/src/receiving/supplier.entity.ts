@@ -9,4 +9,8 @@ export class Supplier {
 
   @Text(80)
   name!: string;
+
+  /** Where orders are sent; empty where nobody told. */
+  @Text(254, { default: '' })
+  mail!: string;
 }

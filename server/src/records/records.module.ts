@@ -11,6 +11,7 @@ import { LinePart } from './linePart.entity.js';
 import { Order } from './order.entity.js';
 import { OrderEvent } from './orderEvent.entity.js';
 import { OrderLine } from './orderLine.entity.js';
+import { SentElsewhere } from './sentElsewhere.entity.js';
 import { Shipment } from './shipment.entity.js';
 import { StageCount } from './stageCount.entity.js';
 import { StageNews } from './stageNews.service.js';
@@ -26,6 +27,7 @@ export {
   ordersUnderWay,
   type StoredOrder,
 } from './documents.js';
+export { changeElsewhere, isElsewhere, sendElsewhere, sendFromHere, sentElsewhere } from './elsewhere.js';
 export { event, ruleEvent, toHistory } from './events.js';
 export { GivingUp } from './givingUp.service.js';
 export {
@@ -69,7 +71,16 @@ export { headColumns, lineRows, OrderWriter, skuOfKey } from './writer.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([LinePart, Order, OrderEvent, OrderLine, Shipment, StageCount, StagePassed]),
+    TypeOrmModule.forFeature([
+      LinePart,
+      Order,
+      OrderEvent,
+      OrderLine,
+      SentElsewhere,
+      Shipment,
+      StageCount,
+      StagePassed,
+    ]),
     HouseModule,
     StockModule,
     ProductsModule,

@@ -15,15 +15,16 @@ export function stageRows(
       checked: number;
       cancelled: number;
       parked: number;
+      elsewhere: 'no' | 'waits' | 'left';
       stops: number;
       wanted: number;
     })[]
 > {
   return sql.rows(
-    `SELECT o.id, o.stage, o.checkedAt IS NOT NULL AS checked, o.cancelledAt IS NOT NULL AS cancelled, o.parkedAt IS NOT NULL AS parked,
+    `SELECT o.id, o.stage, o.checkedAt IS NOT NULL AS checked, o.cancelledAt IS NOT NULL AS cancelled, o.parkedAt IS NOT NULL AS parked, IF(e.orderId IS NULL, 'no', IF(e.leftAt IS NULL, 'waits', 'left')) AS elsewhere,
          (SELECT COUNT(*) FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL) AS stops,
          (SELECT COALESCE(SUM(IF(p.optional, COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0), p.quantity)), 0) FROM linePart p WHERE p.orderId = o.id) AS wanted
-       FROM orders o WHERE o.id IN (?)`,
+       FROM orders o LEFT JOIN sentElsewhere e ON e.orderId = o.id WHERE o.id IN (?)`,
     [ids],
   );
 }

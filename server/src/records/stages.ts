@@ -24,6 +24,7 @@ export async function stageFacts(
         checked: !!o.checked,
         cancelled: !!o.cancelled,
         parked: !!o.parked,
+        elsewhere: o.elsewhere,
         stopReasons: o.stops,
         wanted: o.wanted,
         held: emptyHolds(),

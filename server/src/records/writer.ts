@@ -184,6 +184,38 @@ export class OrderWriter {
     return freed;
   }
 
+  /** An order wants nothing of the house any more: somebody else sends it. Gives the products that became free. */
+  async wantNothing(tx: Tx, order: StoredOrder): Promise<string[]> {
+    await lockAll(tx, { productStock: await productsOf(tx, order.id) });
+    const freed: string[] = [];
+    for (const l of order.lines) freed.push(...(await this.resize(tx, order, l.id, l.quantity, 0)));
+    await bumpVersion(tx, order.id);
+    return freed;
+  }
+
+  /** An order that wanted nothing of the house wants all of its lines again, by the products' recipes of now. */
+  async wantAgain(tx: Tx, order: StoredOrder, products: ReadonlyMap<string, Product>): Promise<void> {
+    const { shipmentId } = (await firstShipment(tx, order.id))!;
+    for (const l of order.lines) {
+      const product = l.productId === null ? undefined : products.get(l.productId);
+      if (!product) continue;
+      const parts = await this.matching.partsOf(tx, product, l.units);
+      await tx.insert(
+        LinePart,
+        parts.map(p => ({
+          id: newId(),
+          lineId: l.id,
+          orderId: order.id,
+          shipmentId,
+          productId: p.productId,
+          quantity: p.quantity * l.quantity,
+        })),
+      );
+    }
+    await fitOptional(tx, [order.id]);
+    await bumpVersion(tx, order.id);
+  }
+
   /** Locks the open orders with lines of a listing that has no product yet; gives their ids. */
   async waitingFor(tx: Tx, listingId: string): Promise<string[]> {
     const rows = await lockOpenWithListing(tx, listingId);

@@ -1,4 +1,12 @@
-import { actionWords, group, type Ruled, type RuledTemplate, type RunGround, runBook } from '@auk/core';
+import {
+  actionSpec,
+  actionWords,
+  group,
+  type Ruled,
+  type RuledTemplate,
+  type RunGround,
+  runBook,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { fromJson, type Tx } from '../database/db.js';
 import { ruleEvent, toHistory } from '../records/records.module.js';
@@ -85,8 +93,12 @@ function outcomeRow(tx: Tx, p: Prepared, { ground, ruled }: Ran) {
 function historyOf(tx: Tx, p: Prepared, { ground, ruled }: Ran) {
   return ruled.acted.flatMap(id => {
     const rule = p.rules.get(id)!;
-    if (rule.do.length === 0) return [];
-    const does = rule.do.map(a => actionWords(a, p.calls)).join(', ');
+    // Where no line meets what lines must meet, nothing was done.
+    const done = rule.do.filter(
+      a => actionSpec(a.do).given !== 'lines' || ruled.deeds.some(d => d.by === id && d.action.do === a.do),
+    );
+    if (done.length === 0) return [];
+    const does = done.map(a => actionWords(a, p.calls)).join(', ');
     return [ruleEvent(tx, ground.orderId, actorOf(p, id), `${rule.name}: ${does}.`)];
   });
 }

@@ -1,5 +1,12 @@
 import { createHash } from 'node:crypto';
-import { type ActionName, comparisonsOf, type Done, type NumberedRule, type RunGround } from '@auk/core';
+import {
+  type ActionName,
+  comparisonsOf,
+  type Done,
+  group,
+  type NumberedRule,
+  type RunGround,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { Tx } from '../database/db.js';
 import { noteOrders, tagOrders } from '../orders/orders.module.js';
@@ -32,6 +39,7 @@ export class Deeds {
     await this.parked(tx, p, ran);
     await this.bought(tx, p, ran);
     await this.divided(tx, p, ran);
+    await this.routed(tx, p, ran);
   }
 
   /** Tags stay; a note of a rule is written once for an order. */
@@ -88,6 +96,27 @@ export class Deeds {
         name: p.rules.get(done.by)!.name,
         lines: (done.lines ?? []).map(i => ground.keys[i]!),
       })),
+    );
+  }
+
+  /** Lines that a supplier is to send, by the supplier that each product names; those that name none stay. */
+  private async routed(tx: Tx, p: Prepared, ran: readonly Ran[]): Promise<void> {
+    const first = await this.firstTime(tx, p, await this.notOfParents(tx, deedsOf(ran, 'supplier')));
+    await this.dividing.want(
+      tx,
+      first.flatMap(({ orderId, done, ground }) => {
+        const named = (done.lines ?? []).flatMap(i => {
+          const supplier = ground.lines[i]!.supplier;
+          return typeof supplier === 'string' ? [{ supplier, line: ground.keys[i]! }] : [];
+        });
+        return [...group(named, n => n.supplier)].map(([supplier, of]) => ({
+          orderId,
+          actor: actorOf(p, done.by),
+          name: p.rules.get(done.by)!.name,
+          lines: of.map(n => n.line),
+          to: { supplier },
+        }));
+      }),
     );
   }
 

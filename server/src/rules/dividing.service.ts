@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { Db, type Tx } from '../database/db.js';
+import { Elsewhere, type Sender } from '../elsewhere/elsewhere.module.js';
 import { Trouble } from '../http/problem.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { TypedOrders } from '../orders/orders.module.js';
@@ -13,6 +14,8 @@ export interface WantedSplit {
   actor: string;
   name: string;
   lines: readonly { key: string; quantity: number }[];
+  /** Who sends them; the house itself when nobody else is named. */
+  to?: Sender;
 }
 
 const KIND = 'divide by rule';
@@ -24,6 +27,7 @@ export class Dividing {
   constructor(
     private readonly db: Db,
     private readonly typed: TypedOrders,
+    private readonly elsewhere: Elsewhere,
     private readonly jobs: JobsService,
   ) {
     jobs.register<WantedSplit>({
@@ -41,12 +45,18 @@ export class Dividing {
   }
 
   /** An order that is on a list by now, or has changed, stays whole and says why. */
-  private async split({ orderId, actor, name, lines }: WantedSplit): Promise<void> {
+  private async split({ orderId, actor, name, lines, to }: WantedSplit): Promise<void> {
     const doer = { personId: null, at: new Date() };
     let says = `${name}: split off.`;
     try {
-      const version = await orderVersion(this.db, orderId);
-      await this.typed.split(orderId, { version, lines: [...lines] }, doer);
+      if (to) {
+        const keys = lines.map(l => l.key);
+        await this.elsewhere.send(orderId, keys, to, doer);
+        says = `${name}: ${'supplier' in to ? to.supplier : to.center} sends it.`;
+      } else {
+        const version = await orderVersion(this.db, orderId);
+        await this.typed.split(orderId, { version, lines: [...lines] }, doer);
+      }
     } catch (error) {
       if (!(error instanceof Trouble)) throw error;
       says = `${name}: nothing was split off. ${error.problem.detail}`;

@@ -112,6 +112,7 @@ export function lineFacts({ lines, products }: Pick<Around, 'lines' | 'products'
       product: product?.sku ?? null,
       category: textOf(product?.facts.category),
       lineProperties: distinct([...(product ? propertiesOf(product) : []), ...parts.flatMap(propertiesOf)]),
+      supplier: textOf(product?.facts.supplierName),
       quantity: l.quantity,
       lineWeight: lineWeight(l, products),
       pieceWeight: most(parts.map(p => p.weightMg)),

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { CarriersModule } from '../carriers/carriers.module.js';
+import { ElsewhereModule } from '../elsewhere/elsewhere.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { IntakeModule } from '../intake/intake.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
@@ -51,6 +52,7 @@ export { Spending } from './spending.service.js';
     RatingModule,
     JobsModule,
     LabelsModule,
+    ElsewhereModule,
   ],
   controllers: [RulesController],
   providers: [

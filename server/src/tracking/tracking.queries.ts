@@ -51,12 +51,15 @@ export function lockTracked(tx: Tx, labelId: string): Promise<TrackedOrder | nul
   );
 }
 
-/** Live labels of parcels, to be followed. */
+/** Live labels of parcels, to be followed: those of carriers that Auk speaks with. */
 export function labelsOfParcels(
   sql: Sql,
   parcelIds: readonly string[],
 ): Promise<(Pick<Label, 'id'> & { parcelId: Parcel['id'] })[]> {
-  return sql.rows("SELECT id, parcelId FROM label WHERE liveParcel IN (?) AND state = 'bought'", [parcelIds]);
+  return sql.rows(
+    "SELECT id, parcelId FROM label WHERE liveParcel IN (?) AND state = 'bought' AND carrier <> ''",
+    [parcelIds],
+  );
 }
 
 /** What trouble follows from, of the parcels that left, by their numbers. */

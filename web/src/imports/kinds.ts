@@ -50,4 +50,10 @@ export const KINDS: Record<ImportKind, { words: string; ofChannel: boolean; hint
     thing: 'order',
     hint: 'One row a line; rows of one supplier and reference are one order. One that is here already stays as it is.',
   },
+  sent: {
+    words: 'Sent by suppliers',
+    ofChannel: false,
+    thing: 'order',
+    hint: 'One row an order that a supplier sent to its buyer: its number or that of the purchase order, the carrier, the tracking number. Told twice it counts once.',
+  },
 };

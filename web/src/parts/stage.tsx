@@ -8,6 +8,7 @@ const LOOK: Record<Stage, [shape: string, tone: string]> = {
   Parked: ['❚❚', ''],
   Short: ['◆', 'risk'],
   Clear: ['●', 'tide'],
+  Elsewhere: ['⇢', ''],
   Listed: ['◐', ''],
   Picked: ['◑', ''],
   Packed: ['◼', ''],

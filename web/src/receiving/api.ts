@@ -1,4 +1,4 @@
-import { MadeNo, PurchaseOrderRow, ReceiveView } from '@auk/contract';
+import { MadeNo, PurchaseOrderRow, ReceiveView, SupplierView } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
 import { heldOr, heldSession } from '../held.js';
@@ -30,3 +30,9 @@ export const makePurchase = (input: object) => post(MadeNo, 'receiving', input);
 
 /** The rest of a purchase order is not coming. */
 export const endPurchase = (no: string) => send(`receiving/${no}/end`);
+
+export const suppliersQuery = queryOptions({
+  queryKey: ['receiving', 'suppliers'],
+  queryFn: () => get(SupplierView.array(), 'receiving/suppliers'),
+});
+export const setSupplierMail = (id: string, mail: string) => send(`receiving/suppliers/${id}/mail`, { mail });

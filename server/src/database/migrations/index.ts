@@ -9,6 +9,7 @@ import { Bench1764700000000 } from './0008-bench.js';
 import { Labels1764800000000 } from './0009-labels.js';
 import { Afterwards1764900000000 } from './0010-afterwards.js';
 import { Rules1765400000000 } from './0011-rules.js';
+import { Elsewhere1765500000000 } from './0012-elsewhere.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -23,4 +24,5 @@ export const MIGRATIONS = [
   Labels1764800000000,
   Afterwards1764900000000,
   Rules1765400000000,
+  Elsewhere1765500000000,
 ];

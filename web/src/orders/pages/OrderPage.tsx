@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Thread } from '../../buyers/parts/Thread.js';
+import { ElsewherePanel } from '../../elsewhere/parts/ElsewherePanel.js';
 import { Photos } from '../../packing/parts/Photos.js';
 import { orderQuery } from '../../parts/api.js';
 import { Head } from '../../parts/Head.js';
@@ -92,6 +93,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
         </div>
         <AddressPanel order={o} save={edit.save} can={editable} />
         <div>
+          <ElsewherePanel orderId={o.row.id} can={editable} />
           <MoneyPanel order={o} save={edit.save} can={desk} />
           <WayPanel order={o} save={edit.save} can={editable} />
           {!o.draft && <OrderWhy orderId={o.row.id} />}

@@ -140,6 +140,9 @@ export function HistoryPanel({ order: o }: { order: OrderView }) {
 /** Orders that belong to this one, and putting together what may travel as one. */
 export function RelatedOrders({ order: o, can }: { order: OrderView; can: boolean }) {
   const client = useQueryClient();
+  // Cancelled parts are not waited for.
+  const parts = o.related.filter(r => r.how === 'split' && r.stage !== 'Cancelled').map(r => r.stage);
+  const split = parts.length > 0 ? [o.row.stage, ...parts] : [];
   const along = o.related.filter(r => r.how === 'can travel along');
   const merge = useMutation({
     mutationFn: () => mergeOrders([o.row.id, ...along.map(r => r.id)]),
@@ -148,6 +151,11 @@ export function RelatedOrders({ order: o, can }: { order: OrderView; can: boolea
   if (o.related.length === 0) return null;
   return (
     <div className={css.related} data-part="related">
+      {split.length > 1 && (
+        <b>
+          {split.filter(s => s === 'Departed').length} of {split.length} departed
+        </b>
+      )}
       {o.related.map(r => (
         <span key={r.id + r.how}>
           {{ split: 'split with', merged: 'travels with', 'can travel along': 'could travel with' }[r.how]}{' '}

@@ -14,6 +14,7 @@ import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
 import { endPurchase, purchasesQuery } from '../api.js';
 import { NewPurchase } from '../parts/NewPurchase.js';
+import { Suppliers } from '../parts/Suppliers.js';
 
 /** What suppliers are to send: what is expected when, how much of it came, and which orders wait for it. */
 export default function ReceivingPage() {
@@ -77,6 +78,7 @@ export default function ReceivingPage() {
         }}
         empty={orders.isSuccess && 'No purchase order is here. Type one in, or bring in a file.'}
       />
+      <Suppliers can={desk} />
     </>
   );
 }
@@ -157,7 +159,7 @@ const purchaseColumns = ({ receive, end }: Doings): Column<PurchaseOrderRow>[] =
         </>
       ) : (
         <span className={o.state === 'done' ? textCss.good : textCss.quiet}>
-          {o.state === 'done' ? '✓ done' : '— nothing came'}
+          {o.state === 'to buyer' ? '⇢ to the buyer' : o.state === 'done' ? '✓ done' : '— nothing came'}
         </span>
       ),
   },

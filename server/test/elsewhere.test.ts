@@ -1,0 +1,193 @@
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { bringIn, idOfOrder } from './drive.js';
+import { type Caller, differences, type House, openHouse } from './house.js';
+import { bookOf, saveBook, settle } from './ruleBooks.js';
+
+let house: House;
+let lead: Caller;
+beforeAll(async () => {
+  house = await openHouse({ pastOrders: 5, openOrders: 10 });
+  lead = await house.signIn('AB-1001');
+  const facts = {
+    supplierName: 'Marl Glassworks',
+    supplierCode: 'MG-77',
+    supplierMinor: 1_850,
+    supplier: true,
+  };
+  expect((await lead.post('products/edit', { skus: ['SMK-4-ST'], fields: facts })).status).toBe(200);
+  await saveBook(
+    lead,
+    bookOf(
+      'Glass from there | at arrival, always do let the supplier send lines where (properties of the line have "shipped by the supplier")',
+    ),
+  );
+});
+afterAll(() => house.close());
+
+const view = async (id: string) => (await lead.get(`orders/${id}`)).body;
+const sent = async (id: string) => (await lead.get(`elsewhere/orders/${id}`)).body.sent;
+const text = async (path: string) =>
+  (await fetch(`${house.url}/api/v1/${path}`, { headers: { cookie: lead.cookie } })).text();
+/** Mails to the supplier, whose lines may be broken as mail breaks them. */
+const mails = () =>
+  house.standins.mail
+    .names()
+    .map(n =>
+      house.standins.mail
+        .mail(n)!
+        .toString('utf8')
+        .replace(/=\r?\n/g, ''),
+    )
+    .filter(m => /^To: .*desk@marl\.example/m.test(m));
+/** An order of some of our own and some of the supplier's; gives both halves. */
+async function both(number: string): Promise<{ ours: string; theirs: string }> {
+  await bringIn(lead, [
+    [number, 'FRK-UNC', 1, '9.00', `Buyer ${number}`],
+    [number, 'SMK-4-ST', 2, '38.00', `Buyer ${number}`],
+  ]);
+  await settle(house);
+  await settle(house);
+  return { ours: await idOfOrder(lead, number), theirs: await idOfOrder(lead, `${number}/2`) };
+}
+const left = (id: string, tracking: string, carrier = 'Northway') =>
+  lead.post(`elsewhere/orders/${id}/left`, { carrier, tracking });
+
+test('lines of a supplier become an order of their own that wants nothing of the house; our half goes on without waiting', async () => {
+  // The supplier is made with the first order; before that nobody could tell where they read mail.
+  const first = await both('EL-0');
+  expect(await sent(first.theirs)).toMatchObject({ by: 'supplier', name: 'Marl Glassworks', mail: '' });
+  const [supplier] = (await lead.get('receiving/suppliers')).body.filter(
+    (s: { name: string }) => s.name === 'Marl Glassworks',
+  );
+  await lead.post(`receiving/suppliers/${supplier.id}/mail`, { mail: 'desk@marl.example' });
+
+  const { ours, theirs } = await both('EL-1');
+  const [a, b] = [await view(ours), await view(theirs)];
+  expect(a.row.stage).toBe('Clear');
+  expect(a.lines.map((l: { product: { sku: string } }) => l.product.sku)).toEqual(['FRK-UNC']);
+  expect(b.row).toMatchObject({ stage: 'Elsewhere', units: 2 });
+  const said = await sent(theirs);
+  expect(said).toMatchObject({
+    purchase: expect.stringMatching(/^PO-\d+$/),
+    mail: 'desk@marl.example',
+    leftAt: null,
+  });
+  expect(b.row.reason).toBe(`Marl Glassworks, ${said.purchase}`);
+  // Found in Orders under its stage, and promised nothing.
+  const listed = (await lead.get('orders?stage=Elsewhere&words=EL-1')).body.rows;
+  expect(listed.map((r: { id: string }) => r.id)).toEqual([theirs]);
+  expect(b.lines[0].parts.every((p: { quantity: number }) => p.quantity === 0)).toBe(true);
+  // The purchase order is never received.
+  const purchase = (await lead.get('receiving')).body.find((p: { no: string }) => p.no === said.purchase);
+  expect(purchase).toMatchObject({ state: 'to buyer', ordered: 2, supplier: 'Marl Glassworks' });
+  const dock = await lead.post(`receiving/${said.purchase}/open`, { device: 'test-device' });
+  expect(dock).toMatchObject({ status: 422 });
+  expect(await differences(house)).toEqual([]);
+});
+
+test('the supplier has it by mail, as a table and as a UBL order: their code, our price, and where it ships', async () => {
+  const { theirs } = await both('EL-2');
+  const { purchase } = await sent(theirs);
+  const mail = mails().filter(m => m.includes(`${purchase}: please send to our buyer`));
+  expect(mail).toHaveLength(1);
+  expect(mail[0]).toContain('2 × MG-77'.replace('×', '=C3=97'));
+  expect(mail[0]).toContain('Buyer EL-2');
+  const csv = (await text(`elsewhere/purchases/${purchase}/csv`)).split('\r\n');
+  expect(csv[1]).toContain(`${purchase},`);
+  expect(csv[1]).toContain('MG-77,SMK-4-ST');
+  expect(csv[1]).toContain(',2,18.50,USD,Buyer EL-2,');
+  const xml = await text(`elsewhere/purchases/${purchase}/xml`);
+  expect(xml).toContain(`<cbc:ID>${purchase}</cbc:ID>`);
+  expect(xml).toContain('<cbc:PayableAmount currencyID="USD">37.00</cbc:PayableAmount>');
+  expect((await lead.get('elsewhere/purchases/PO-999999/csv')).status).toBe(404);
+});
+
+test('when it left there, it is departed, its channel is told once, and the purchase order is done', async () => {
+  const { ours, theirs } = await both('EL-3');
+  const { purchase } = await sent(theirs);
+  expect((await left(ours, 'NW-1')).status).toBe(422);
+  expect((await left(theirs, 'NW 00345')).status).toBe(200);
+  // Told again, as by a file that is brought in twice, it is the same.
+  expect((await left(theirs, 'NW 00345')).status).toBe(200);
+  expect((await left(theirs, 'NW 00346')).status).toBe(409);
+  await settle(house);
+  const order = await view(theirs);
+  expect(order.row.stage).toBe('Departed');
+  expect(order.parcels).toMatchObject([{ tracking: 'NW 00345' }]);
+  expect(order.related.map((r: { number: string; stage: string }) => [r.number, r.stage])).toEqual([
+    ['EL-3', 'Clear'],
+  ]);
+  expect((await sent(theirs)).leftAt).not.toBeNull();
+  const row = (await lead.get('receiving')).body.find((p: { no: string }) => p.no === purchase);
+  expect(row.state).toBe('done');
+  expect((await view(ours)).row.stage).toBe('Clear');
+  expect(await differences(house)).toEqual([]);
+});
+
+test('two who tell one number at once for two orders: one of them has it, the other is told', async () => {
+  const [a, b] = [await both('EL-4'), await both('EL-5')];
+  const answers = await Promise.all([left(a.theirs, 'NW-77', 'heron'), left(b.theirs, 'NW-77', 'heron')]);
+  expect(answers.map(x => x.status).sort()).toEqual([200, 409]);
+  const stages = [(await view(a.theirs)).row.stage, (await view(b.theirs)).row.stage];
+  expect(stages.sort()).toEqual(['Departed', 'Elsewhere']);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('sent from here after all it wants its goods again, and the supplier is told; cancelled it is called off', async () => {
+  const { theirs } = await both('EL-6');
+  const { purchase } = await sent(theirs);
+  expect((await lead.post(`elsewhere/orders/${theirs}/back`)).status).toBe(200);
+  await settle(house);
+  const order = await view(theirs);
+  expect(['Clear', 'Short']).toContain(order.row.stage);
+  expect(order.lines[0].parts.reduce((n: number, p: { quantity: number }) => n + p.quantity, 0)).toBe(2);
+  expect(await sent(theirs)).toBeNull();
+  expect(mails().some(m => m.includes(`${purchase} is called off`))).toBe(true);
+  // The rule has had its turn: the order is not routed again.
+  await lead.post('rules/again', { ids: [theirs] });
+  await settle(house);
+  expect(await sent(theirs)).toBeNull();
+
+  const other = await both('EL-7');
+  const { purchase: second } = await sent(other.theirs);
+  await lead.post(`orders/${other.theirs}/cancel`, { reason: 'Asked by the buyer' });
+  await settle(house);
+  expect(mails().some(m => m.includes(`${second} is called off`))).toBe(true);
+  expect((await left(other.theirs, 'NW-9')).status).toBe(422);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('what is ordered elsewhere is not changed, split or merged here; an order wholly of the supplier goes as it is', async () => {
+  await bringIn(lead, [['EL-8', 'SMK-4-ST', 1, '38.00']]);
+  await settle(house);
+  await settle(house);
+  const id = await idOfOrder(lead, 'EL-8');
+  const order = await view(id);
+  expect(order.row.stage).toBe('Elsewhere');
+  const [line] = order.lines;
+  const edit = await lead.post(`orders/${id}/edit`, {
+    version: order.version,
+    lines: [{ key: line.key, quantity: 3 }],
+    undo: true,
+  });
+  expect(edit).toMatchObject({ status: 422 });
+  const split = await lead.post(`orders/${id}/split`, {
+    version: order.version,
+    lines: [{ key: line.key, quantity: 1 }],
+  });
+  expect(split.status).toBe(422);
+  expect((await lead.post('picking/lists', { orderIds: [id] })).status).not.toBe(200);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('a file of the supplier tells many at once; each row says what became of it, and twice is once', async () => {
+  const { theirs } = await both('EL-9');
+  const { purchase } = await sent(theirs);
+  const file = `Order,Carrier,Tracking number\n${purchase},Northway,NW-200\nEL-NONE,Northway,NW-201\n`;
+  const first = await lead.takeIn('sent', 'name=sent.csv', file);
+  expect(first.body.rows.map((r: { state: string }) => r.state).sort()).toEqual(['cannot change', 'changed']);
+  expect((await view(theirs)).row.stage).toBe('Departed');
+  const again = await lead.takeIn('sent', 'name=sent.csv', file);
+  expect(again.body.rows.map((r: { state: string }) => r.state).sort()).toEqual(['cannot change', 'same']);
+  expect((await view(theirs)).parcels).toHaveLength(1);
+});
