@@ -16,6 +16,7 @@ export * from './kits.js';
 export * from './latin.js';
 export * from './live.js';
 export * from './mails.js';
+export * from './network.js';
 export * from './orders.js';
 export * from './packing.js';
 export * from './parcels.js';

@@ -62,6 +62,7 @@ export const CARRIED_OUT: ReadonlySet<ActionName> = new Set<ActionName>([
   'own order',
   'own parcel',
   'supplier',
+  'center',
   'slip',
   'papers',
 ]);

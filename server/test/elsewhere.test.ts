@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { Rounds } from '../src/leases/rounds.service.js';
 import { bringIn, idOfOrder } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 import { bookOf, saveBook, settle } from './ruleBooks.js';
@@ -190,4 +191,78 @@ test('a file of the supplier tells many at once; each row says what became of it
   const again = await lead.takeIn('sent', 'name=sent.csv', file);
   expect(again.body.rows.map((r: { state: string }) => r.state).sort()).toEqual(['cannot change', 'same']);
   expect((await view(theirs)).parcels).toHaveLength(1);
+});
+
+const CENTER = 'Fernway Centers';
+const center = () => house.standins.network;
+/** An order of a book that lies at the center, split off for it by a rule. */
+async function atCenter(number: string, sku = 'BOOK-1ST'): Promise<{ ours: string; theirs: string }> {
+  await saveBook(
+    lead,
+    bookOf(
+      `Books from there | at arrival, always do let a fulfillment center send lines where (product is "${sku}")`,
+    ),
+  );
+  await bringIn(lead, [
+    [number, 'FRK-UNC', 1, '9.00', `Buyer ${number}`],
+    [number, sku, 1, '20.00', `Buyer ${number}`],
+  ]);
+  await settle(house);
+  await settle(house);
+  return { ours: await idOfOrder(lead, number), theirs: await idOfOrder(lead, `${number}/2`) };
+}
+
+test('a center is ordered from once, also where its answer was lost; it leaves with the number that it tells', async () => {
+  expect((await lead.get('elsewhere/centers')).body).toMatchObject([{ name: CENTER }]);
+  const lies = await lead.get(`elsewhere/centers/${encodeURIComponent(CENTER)}/stock`);
+  expect(lies.body.rows).toContainEqual({ code: 'BOOK-1ST', units: 25 });
+  expect((await lead.get('elsewhere/centers/Nowhere/stock')).status).toBe(404);
+  house.standins.lostAnswers = 1;
+  const { ours, theirs } = await atCenter('CE-1');
+  expect((await view(theirs)).row.stage).toBe('Elsewhere');
+  expect(await sent(theirs)).toMatchObject({ by: 'center', name: CENTER, placedAt: null });
+  await house.db.run("UPDATE job SET runAt = NOW(3) WHERE kind = 'order at center' AND state = 'waiting'");
+  await settle(house);
+  expect((await sent(theirs)).placedAt).not.toBeNull();
+  expect(
+    center()
+      .orders.all()
+      .filter(o => o.key === theirs),
+  ).toHaveLength(1);
+  center().answer('POST', 'orders', theirs, 'send', '');
+  await house.app.get(Rounds).once('centers');
+  await house.app.get(Rounds).once('centers');
+  const order = await view(theirs);
+  expect(order.row.stage).toBe('Departed');
+  expect(order.parcels).toMatchObject([{ tracking: expect.stringMatching(/^NP\d{8}$/) }]);
+  expect((await view(ours)).row.stage).toBe('Clear');
+  expect(await differences(house)).toEqual([]);
+});
+
+test('what a center has not got waits and says so; taken back, the house sends it, and never both', async () => {
+  const none = await atCenter('CE-2', 'SMK-4-ST');
+  const said = await sent(none.theirs);
+  expect(said).toMatchObject({ placedAt: null, why: `${CENTER} says: 0 of 1 SMK-4-ST are there.` });
+  expect((await view(none.theirs)).row.reason).toContain(CENTER);
+  expect((await lead.post(`elsewhere/orders/${none.theirs}/back`)).status).toBe(200);
+  expect(['Clear', 'Short']).toContain((await view(none.theirs)).row.stage);
+
+  const { theirs } = await atCenter('CE-3');
+  expect((await lead.post(`elsewhere/orders/${theirs}/back`)).status).toBe(200);
+  expect(center().answer('GET', 'orders', theirs, '', '').body).toMatchObject({ state: 'cancelled' });
+
+  const gone = await atCenter('CE-4');
+  center().answer('POST', 'orders', gone.theirs, 'send', '');
+  const late = await lead.post(`elsewhere/orders/${gone.theirs}/back`);
+  expect(late).toMatchObject({ status: 409, body: { detail: `${CENTER} says: It has left already.` } });
+  expect((await view(gone.theirs)).row.stage).toBe('Elsewhere');
+
+  // On its way there while it is called off: the center is told behind it.
+  house.standins.lostAnswers = 1;
+  const crossed = await atCenter('CE-5');
+  expect((await sent(crossed.theirs)).placedAt).toBeNull();
+  expect((await lead.post(`elsewhere/orders/${crossed.theirs}/back`)).status).toBe(200);
+  await settle(house);
+  expect(center().answer('GET', 'orders', crossed.theirs, '', '').body).toMatchObject({ state: 'cancelled' });
+  expect(await differences(house)).toEqual([]);
 });

@@ -404,6 +404,7 @@ const GIVEN: Record<string, string> = {
   'own order': ' (product is "FRK-UNC")',
   'own parcel': ' (product is "FRK-UNC")',
   supplier: ' (product is "FRK-UNC")',
+  center: ' (product is "FRK-UNC")',
   slip: ' "For gifts"',
   papers: ' "Any"',
 };

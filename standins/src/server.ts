@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { Happens, Mischief, ToldReturn, ToldTracking } from '@auk/contract';
-import { CARRIERS, CHANNELS, PRINTERS } from '@auk/demo';
+import { CARRIERS, CENTER_STOCK, CHANNELS, PRINTERS } from '@auk/demo';
 import { Books } from './books.js';
 import { CarrierDesk, type Charge } from './carriers/desk.js';
 import { serveCarrier } from './carriers/window.js';
@@ -14,6 +14,7 @@ import {
   type StockTold,
 } from './channel.js';
 import { MailDesk } from './mail.js';
+import { NetworkDesk } from './network.js';
 import { PrinterDesk } from './printer.js';
 import { ScaleDesk } from './scale.js';
 
@@ -24,11 +25,14 @@ export class Standins {
   readonly printers: Map<string, PrinterDesk>;
   readonly scale = new ScaleDesk();
   readonly mail: MailDesk;
+  readonly network: NetworkDesk;
   readonly told: Books<ToldTracking>;
   /** What channels were told of parcels that came back. */
   readonly returned: Books<ToldReturn>;
   /** How often a channel was told, repeats counted. */
   tellings = 0;
+  /** So many answers of the network are lost from now on, after it did what was asked. */
+  lostAnswers = 0;
   private readonly mischief = new Map<string, Mischief[]>();
   private server: Server | null = null;
 
@@ -62,6 +66,11 @@ export class Standins {
     this.told = new Books<ToldTracking>(join(folder, 'told.jsonl'));
     this.returned = new Books<ToldReturn>(join(folder, 'returned.jsonl'));
     this.mail = new MailDesk(join(folder, 'mail'));
+    this.network = new NetworkDesk(
+      CENTER_STOCK,
+      new Books(join(folder, 'network-orders.jsonl')),
+      new Books(join(folder, 'network-steps.jsonl')),
+    );
   }
 
   /** Starts listening on loopback; port 0 takes a free one. Returns the port. */
@@ -99,6 +108,10 @@ export class Standins {
       if (where === 'mail') return this.mailbox(what, response);
       if (where === 'printers') return await this.printer(what, key, request, response);
       const said = request.method === 'GET' ? '' : await text(request);
+      if (where === 'network') {
+        const act = (request.url ?? '').split('/')[4] ?? '';
+        return this.center(request.method ?? '', what, key, act, said, response);
+      }
       const desk = this.desks.get(where);
       if (where === 'channels') {
         this.channel(what, request, said === '' ? null : JSON.parse(said), response);
@@ -119,6 +132,22 @@ export class Standins {
     } catch (error) {
       send(response, { status: 400, body: { error: (error as Error).message.slice(0, 300) } });
     }
+  }
+
+  /** The network of centers. */
+  private center(
+    method: string,
+    what: string,
+    key: string,
+    act: string,
+    said: string,
+    response: ServerResponse,
+  ): void {
+    const lost = this.lostAnswers > 0;
+    if (lost) this.lostAnswers--;
+    const answer = this.network.answer(method, what, key, act, said);
+    if (lost) response.destroy();
+    else send(response, answer);
   }
 
   /** Mails that came in: a page of them, a list, or one as it came. */

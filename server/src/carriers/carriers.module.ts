@@ -10,6 +10,7 @@ import { CarrierRegistry } from './carriers.registry.js';
 import { CarriersService } from './carriers.service.js';
 import { RateSheetRow } from './rateSheet.entity.js';
 
+export { askCarrier, isSilence, jsonOf } from './askCarrier.js';
 export { type Asked, type Carrier, TRACK_AT_ONCE } from './carrier.js';
 export { CarrierRegistry, type ServingAccount } from './carriers.registry.js';
 export { CarriersService } from './carriers.service.js';

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CarriersModule } from '../carriers/carriers.module.js';
 import { ChannelsModule } from '../channels/channels.module.js';
 import { DeparturesModule } from '../departures/departures.module.js';
+import { ElsewhereModule } from '../elsewhere/elsewhere.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { IntakeModule } from '../intake/intake.module.js';
 import { KitsModule } from '../kits/kits.module.js';
@@ -19,6 +20,7 @@ import { PackedPast } from './past.js';
 
 @Module({
   imports: [
+    ElsewhereModule,
     HouseModule,
     CarriersModule,
     ProductsModule,

@@ -9,6 +9,7 @@ import {
   type DemoOrder,
   LAYOUT,
   makeOrders,
+  NETWORK,
   OTHER_PLACES,
   PEOPLE,
   RESERVE_LEVEL,
@@ -23,6 +24,7 @@ import { ChannelsService } from '../channels/channels.module.js';
 import { Db, newId, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
 import { HandoverService } from '../departures/departures.module.js';
+import { Centers } from '../elsewhere/elsewhere.module.js';
 import { OrderIntake } from '../intake/intake.module.js';
 import { Builds } from '../kits/kits.module.js';
 import { OrdersService } from '../orders/orders.module.js';
@@ -86,6 +88,7 @@ export class DemoLoader {
     private readonly books: RuleBooks,
     private readonly moments: RuleMoments,
     private readonly spending: Spending,
+    private readonly centers: Centers,
   ) {}
 
   /** Loads everything as of `now`. */
@@ -176,6 +179,11 @@ export class DemoLoader {
       await connectCarriers(tx, this.carriers, standins);
       if (mailAt) await connectMail(tx, mailAt);
     });
+    const { name, key } = NETWORK;
+    await this.centers.connect(
+      { name, key, address: `${standins}/network` },
+      { personId: null, at: new Date() },
+    );
   }
 
   private at<T>(at: Date, work: (tx: Tx) => Promise<T>): Promise<T> {

@@ -1,10 +1,11 @@
-import { ElsewhereView, Id, type Person, SentIn } from '@auk/contract';
+import { CenterIn, CenterView, ElsewhereView, Id, NetworkStock, type Person, SentIn } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
+import { Centers } from './centers.service.js';
 import { Elsewhere } from './elsewhere.service.js';
 import { PurchaseFiles } from './files.service.js';
 
@@ -18,6 +19,7 @@ export class ElsewhereController {
   constructor(
     private readonly elsewhere: Elsewhere,
     private readonly files: PurchaseFiles,
+    private readonly centers: Centers,
   ) {}
 
   /** Who sends an order in the house's stead; null when the house does. */
@@ -43,6 +45,30 @@ export class ElsewhereController {
   @Answers('nothing')
   back(@Param('id') id: string, @Me() me: Person): Promise<void> {
     return this.elsewhere.back(parse(Id, id), by(me));
+  }
+
+  @Get('centers')
+  @SignedIn()
+  @Answers(z.array(CenterView))
+  centerList(): Promise<CenterView[]> {
+    return this.centers.list();
+  }
+
+  @Post('centers')
+  @HttpCode(200)
+  @May('channels.connect')
+  @Takes({ body: CenterIn })
+  @Answers('nothing')
+  connect(@Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.centers.connect(parse(CenterIn, body), by(me));
+  }
+
+  /** What lies at a center, as it tells now. */
+  @Get('centers/:name/stock')
+  @SignedIn()
+  @Answers(NetworkStock)
+  stock(@Param('name') name: string): Promise<NetworkStock> {
+    return this.centers.stockNow(name);
   }
 
   @Get('purchases/:no/csv')

@@ -78,11 +78,11 @@ export function elsewhereAmong(
   sql: Sql,
   orderIds: readonly string[],
 ): Promise<
-  (Pick<SentElsewhere, 'orderId' | 'supplierId' | 'purchaseOrderId'> &
+  (Pick<SentElsewhere, 'orderId' | 'supplierId' | 'purchaseOrderId' | 'center' | 'placedAt'> &
     Pick<Order, 'stage' | 'channelNumber'>)[]
 > {
   return sql.rows(
-    'SELECT e.orderId, e.supplierId, e.purchaseOrderId, o.stage, o.channelNumber FROM sentElsewhere e JOIN orders o ON o.id = e.orderId WHERE e.orderId IN (?) ORDER BY e.orderId',
+    'SELECT e.orderId, e.supplierId, e.purchaseOrderId, e.center, e.placedAt, o.stage, o.channelNumber FROM sentElsewhere e JOIN orders o ON o.id = e.orderId WHERE e.orderId IN (?) ORDER BY e.orderId',
     [orderIds],
   );
 }
@@ -123,5 +123,28 @@ export function purchaseMail(
   return sql.one(
     'SELECT p.no, s.mail FROM purchaseOrder p JOIN supplier s ON s.id = p.supplierId WHERE p.id = ?',
     [id],
+  );
+}
+
+/** An order as a center is told of it. */
+export function orderToSend(
+  sql: Sql,
+  orderId: string,
+): Promise<(Pick<Order, 'channelNumber' | 'stage'> & { shipTo: string }) | null> {
+  return sql.one('SELECT channelNumber, stage, shipTo FROM orders WHERE id = ?', [orderId]);
+}
+
+/** Centers that have orders of the house. */
+export function centersToAsk(sql: Sql): Promise<Pick<SentElsewhere, 'center'>[]> {
+  return sql.rows(
+    'SELECT DISTINCT center FROM sentElsewhere WHERE center IS NOT NULL AND leftAt IS NULL AND placedAt IS NOT NULL',
+  );
+}
+
+/** What is ordered at a center and has not left, the oldest first. */
+export function ordersAt(sql: Sql, center: string): Promise<Pick<SentElsewhere, 'orderId'>[]> {
+  return sql.rows(
+    `SELECT e.orderId FROM sentElsewhere e JOIN orders o ON o.id = e.orderId AND o.stage = 'Elsewhere' WHERE e.center = ? AND e.placedAt IS NOT NULL AND e.leftAt IS NULL ORDER BY e.placedAt LIMIT 200`,
+    [center],
   );
 }

@@ -33,6 +33,12 @@ import { Placing } from './placing.service.js';
 /** Who is to send lines of an order: a supplier by name, or a fulfillment center by its code. */
 export type Sender = { supplier: string } | { center: string };
 
+/** Taking an order back from a center: it must have let it go, and is told again behind what may be on its way there. */
+export interface AtCenter {
+  letGo(orderId: string, center: string): Promise<void>;
+  callOff(tx: Tx, orderId: string, center: string): Promise<void>;
+}
+
 /** Orders that a supplier or a fulfillment center sends to the buyer: they want nothing of the house. */
 @Injectable()
 export class Elsewhere {
@@ -112,12 +118,21 @@ export class Elsewhere {
     await tx.tell('orders', order.id);
   }
 
+  /** What a center has to do with an order that is taken back. */
+  private atCenter: AtCenter | null = null;
+  onBack(atCenter: AtCenter): void {
+    this.atCenter = atCenter;
+  }
+
   /** The house sends it after all: what was ordered elsewhere is called off. */
   async back(orderId: string, doer: Doer): Promise<void> {
+    const seen = await sentElsewhere(this.db, orderId);
+    if (seen?.center && !seen.leftAt) await this.atCenter!.letGo(orderId, seen.center);
     await this.db.tx(doer, async tx => {
       const order = await this.locked(tx, orderId);
       const sent = await this.mustWait(tx, order);
       await this.placing.callOff(tx, sent, order.channelNumber);
+      if (sent.center) await this.atCenter!.callOff(tx, orderId, sent.center);
       await sendFromHere(tx, orderId);
       const products = order.lines.flatMap(l => l.productId ?? []);
       await this.writer.wantAgain(tx, order, await this.catalog.withParts(tx, products));

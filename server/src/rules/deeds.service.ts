@@ -9,6 +9,7 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { Tx } from '../database/db.js';
+import { Centers } from '../elsewhere/elsewhere.module.js';
 import { noteOrders, tagOrders } from '../orders/orders.module.js';
 import { refreshStages, setHead } from '../records/records.module.js';
 import { alreadyDone } from './acting.queries.js';
@@ -32,6 +33,7 @@ export class Deeds {
   constructor(
     private readonly buying: UnattendedBuying,
     private readonly dividing: Dividing,
+    private readonly centers: Centers,
   ) {}
 
   async do(tx: Tx, p: Prepared, ran: readonly Ran[]): Promise<void> {
@@ -40,6 +42,7 @@ export class Deeds {
     await this.bought(tx, p, ran);
     await this.divided(tx, p, ran);
     await this.routed(tx, p, ran);
+    await this.centered(tx, p, ran);
   }
 
   /** Tags stay; a note of a rule is written once for an order. */
@@ -95,6 +98,24 @@ export class Deeds {
         actor: actorOf(p, done.by),
         name: p.rules.get(done.by)!.name,
         lines: (done.lines ?? []).map(i => ground.keys[i]!),
+      })),
+    );
+  }
+
+  /** Lines that a fulfillment center is to send: the first that is connected. */
+  private async centered(tx: Tx, p: Prepared, ran: readonly Ran[]): Promise<void> {
+    const wanted = await this.notOfParents(tx, deedsOf(ran, 'center'));
+    const [center] = wanted.length > 0 ? await this.centers.list(tx) : [];
+    if (!center) return;
+    const first = await this.firstTime(tx, p, wanted);
+    await this.dividing.want(
+      tx,
+      first.map(({ orderId, done, ground }) => ({
+        orderId,
+        actor: actorOf(p, done.by),
+        name: p.rules.get(done.by)!.name,
+        lines: (done.lines ?? []).map(i => ground.keys[i]!),
+        to: { center: center.name },
       })),
     );
   }

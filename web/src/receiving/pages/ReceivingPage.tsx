@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { changed } from '../../asked.js';
+import { Centers } from '../../elsewhere/parts/Centers.js';
 import { Ask } from '../../parts/ask.js';
 import { day } from '../../parts/format.js';
 import { Head } from '../../parts/Head.js';
@@ -79,6 +80,7 @@ export default function ReceivingPage() {
         empty={orders.isSuccess && 'No purchase order is here. Type one in, or bring in a file.'}
       />
       <Suppliers can={desk} />
+      <Centers can={can(me, 'channels.connect')} />
     </>
   );
 }
