@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** What may send a buyer a mail: stages of the order, what becomes of its parcels, and a message from the house. */
+/** What may send a buyer a mail: stages of the order, what becomes of its parcels, a message from the house, and rules, which name theirs. */
 export const MAIL_MOMENTS = [
   'entered',
   'packed',
@@ -12,6 +12,7 @@ export const MAIL_MOMENTS = [
   'exception',
   'back',
   'message',
+  'rule',
 ] as const;
 export type MailMoment = (typeof MAIL_MOMENTS)[number];
 
@@ -43,16 +44,22 @@ const filled = (most: number) =>
       .join(' ')}`,
   );
 
-export const MailTemplateIn = z.object({
+const MailTemplateFields = z.object({
   id: z.uuid().optional(),
+  /** By which rules name it; empty where its moment sends it. */
+  name: z.string().trim().max(60).default(''),
   moment: z.enum(MAIL_MOMENTS),
   channel: z.string().max(20),
   inUse: z.boolean(),
   subject: filled(150),
   text: filled(3000),
 });
+export const MailTemplateIn = MailTemplateFields.refine(t => (t.moment === 'rule') === (t.name !== ''), {
+  path: ['name'],
+  message: 'is wanted where a rule sends it, and only there',
+});
 export type MailTemplateIn = z.infer<typeof MailTemplateIn>;
-export const MailTemplateView = MailTemplateIn.required();
+export const MailTemplateView = MailTemplateFields.required();
 export type MailTemplateView = z.infer<typeof MailTemplateView>;
 
 const Mail = z.email('is no mail address').max(254);

@@ -63,6 +63,7 @@ export const CARRIED_OUT: ReadonlySet<ActionName> = new Set<ActionName>([
   'own parcel',
   'supplier',
   'center',
+  'mail',
   'slip',
   'papers',
 ]);
@@ -204,6 +205,8 @@ export const RuleWords = z.object({
   /** Templates of slips, and of papers that go abroad. */
   slips: z.array(z.string()),
   papers: z.array(z.string()),
+  /** Mails that rules may send. */
+  mails: z.array(z.string()),
   boxes: z.array(z.object({ code: z.string(), name: z.string() })),
   channels: z.array(z.string()),
   products: z.array(z.object({ sku: z.string(), name: z.string() })),

@@ -186,3 +186,48 @@ test('a line that a rule wants apart has a parcel of its own in every plan, and 
   expect(await differences(house)).toEqual([]);
   await packAndClose(lead, (await view(one)).row.no);
 });
+
+test('a mail that rules name is written once for an order and moment, whichever rules want it; one that is gone is told', async () => {
+  const template = { moment: 'rule', name: 'Care of glass', channel: '', inUse: true };
+  const saved = await lead.post('mails/templates', {
+    ...template,
+    subject: 'About your glass, {order}',
+    text: 'Hello {buyer}',
+  });
+  expect(saved.status).toBe(200);
+  for (const wrong of [{ name: '' }, { moment: 'departed' }])
+    expect(
+      (await lead.post('mails/templates', { ...template, subject: 'S', text: 'T', ...wrong })).status,
+    ).toBe(400);
+  await saveBook(
+    lead,
+    bookOf(
+      'One | at arrival, always do write the mail "Care of glass"',
+      'Two | at arrival, when units is under 9 do write the mail "Care of glass"',
+      'Gone | at arrival, always do write the mail "Care of wood"',
+      'RB-CARE Care | Button | at button, always do write the mail "Care of glass"',
+    ),
+  );
+  const { missing } = (await lead.get('rules')).body;
+  expect(missing).toMatchObject([{ says: expect.stringContaining('names the mail “Care of wood”') }]);
+  await bringIn(lead, [['BT-9', 'FRK-UNC', 1, '9.00']]);
+  const id = await idOfOrder(lead, 'BT-9');
+  await house.db.run("UPDATE orders SET mail = 'glass@buyer.example' WHERE id = ?", [id]);
+  await lead.post('rules/again', { ids: [id] });
+  await settle(house);
+  const written = async () =>
+    (await house.db.rows("SELECT cause FROM mail WHERE orderId = ? AND moment = 'rule'", [id])).length;
+  expect(await written()).toBe(1);
+  const sent = () =>
+    house.standins.mail
+      .names()
+      .map(n => house.standins.mail.mail(n)!.toString('utf8'))
+      .filter(m => m.includes('About your glass, BT-9'));
+  const before = sent().length;
+  expect(before).toBeLessThanOrEqual(1);
+  await press(lead, 'RB-CARE', id);
+  await press(lead, 'RB-CARE', id);
+  await settle(house);
+  expect(sent()).toHaveLength(before + 1);
+  expect(await written()).toBe(2);
+});

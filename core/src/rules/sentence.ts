@@ -94,7 +94,8 @@ export function actionWords({ do: name, with: given }: Action, calls: CallsIt = 
       return words;
     case 'services': {
       const services = given as readonly string[];
-      return services.includes(ANY_SERVICE) ? `${words} all` : `${words} ${services.map(called).join(', ')}`;
+      const all = services.length === 1 && services[0] === ANY_SERVICE;
+      return all ? `${words} all` : `${words} ${services.map(called).join(', ')}`;
     }
     case 'lines':
       return `${words} (${conditionWords(plain(given as Condition))})`;

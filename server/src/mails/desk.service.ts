@@ -46,7 +46,7 @@ export class MailDesk {
       await tx.upsert(
         MailTemplate,
         [{ id: id ?? newId(), channelId, ...columns }],
-        ['channelId', 'moment', 'inUse', 'subject', 'text'],
+        ['channelId', 'name', 'moment', 'inUse', 'subject', 'text'],
       );
       await tx.tell('mails', '');
     });

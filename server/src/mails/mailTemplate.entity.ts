@@ -9,6 +9,10 @@ export class MailTemplate {
   @Uuid({ primary: true })
   id!: string;
 
+  /** By which rules name it; empty where its moment sends it. */
+  @Text(60, { default: '' })
+  name!: string;
+
   @OneOf(MAIL_MOMENTS)
   moment!: MailMoment;
 

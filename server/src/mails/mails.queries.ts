@@ -52,9 +52,9 @@ export function labelsOfOrder(
 export function templatesOf(
   sql: Sql,
   moments: readonly MailMoment[],
-): Promise<Pick<MailTemplate, 'moment' | 'channelId' | 'inUse' | 'subject' | 'text'>[]> {
+): Promise<Pick<MailTemplate, 'id' | 'name' | 'moment' | 'channelId' | 'inUse' | 'subject' | 'text'>[]> {
   return sql.rows(
-    'SELECT moment, channelId, inUse, subject, text FROM mailTemplate WHERE moment IN (?) ORDER BY channelId IS NULL, id DESC',
+    'SELECT id, name, moment, channelId, inUse, subject, text FROM mailTemplate WHERE moment IN (?) ORDER BY channelId IS NULL, id DESC',
     [moments],
   );
 }
@@ -76,7 +76,7 @@ export function templatesByChannel(
   sql: Sql,
 ): Promise<(Omit<MailTemplate, 'channelId' | 'inUse'> & { channel: string | null; inUse: number })[]> {
   return sql.rows(
-    'SELECT t.id, t.moment, t.inUse, t.subject, t.text, h.code AS channel FROM mailTemplate t LEFT JOIN channel h ON h.id = t.channelId ORDER BY t.id',
+    'SELECT t.id, t.name, t.moment, t.inUse, t.subject, t.text, h.code AS channel FROM mailTemplate t LEFT JOIN channel h ON h.id = t.channelId ORDER BY t.id',
   );
 }
 

@@ -26,6 +26,8 @@ export interface MailCause {
   moment: MailMoment;
   cause: string;
   words?: Partial<Record<MailWord, string>>;
+  /** The name of the template that a rule wants. */
+  template?: string;
 }
 
 const KIND = 'send mail';
@@ -74,7 +76,7 @@ export class Mails {
     );
     for (const cause of causes) {
       const order = orders.get(cause.orderId);
-      const fits = templates.filter(t => t.moment === cause.moment);
+      const fits = templates.filter(t => t.moment === cause.moment && t.name === (cause.template ?? ''));
       const template =
         fits.find(t => t.channelId === order?.channelId) ??
         fits.find(t => t.channelId === null) ??

@@ -10,6 +10,7 @@ import {
 import { Injectable } from '@nestjs/common';
 import type { Tx } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
+import { Mails } from '../mails/mails.module.js';
 import { noteOrders, tagOrders } from '../orders/orders.module.js';
 import { refreshStages, setHead } from '../records/records.module.js';
 import { alreadyDone } from './acting.queries.js';
@@ -34,10 +35,12 @@ export class Deeds {
     private readonly buying: UnattendedBuying,
     private readonly dividing: Dividing,
     private readonly centers: Centers,
+    private readonly mails: Mails,
   ) {}
 
   async do(tx: Tx, p: Prepared, ran: readonly Ran[]): Promise<void> {
     await this.added(tx, p, ran);
+    await this.mailed(tx, p, ran);
     await this.parked(tx, p, ran);
     await this.bought(tx, p, ran);
     await this.divided(tx, p, ran);
@@ -68,6 +71,19 @@ export class Deeds {
         kind: done.action.do.slice('note '.length) as 'packer',
         text: done.action.with as string,
       })),
+    );
+  }
+
+  /** Mails to the buyer: one for each order, template and moment, whatever rules want it. */
+  private async mailed(tx: Tx, p: Prepared, ran: readonly Ran[]): Promise<void> {
+    const first = await this.firstTime(tx, p, deedsOf(ran, 'mail'));
+    await this.mails.due(
+      tx,
+      first.map(({ orderId, done }) => {
+        const template = done.action.with as string;
+        const cause = `${orderId} ${p.moment} ${mark(template).slice(0, 20)}`;
+        return { orderId, moment: 'rule' as const, template, cause };
+      }),
     );
   }
 

@@ -1,6 +1,7 @@
 import type { Product } from '../catalog/product.entity.js';
 import type { Channel } from '../channels/channel.entity.js';
 import type { Sql } from '../database/db.js';
+import type { MailTemplate } from '../mails/mailTemplate.entity.js';
 import type { OrderTag } from '../orders/orderTag.entity.js';
 import type { PaperTemplate } from '../printing/paperTemplate.entity.js';
 
@@ -27,4 +28,9 @@ export function tagsInUse(sql: Sql): Promise<Pick<OrderTag, 'tag'>[]> {
 
 export function paperNames(sql: Sql): Promise<Pick<PaperTemplate, 'kind' | 'name'>[]> {
   return sql.rows('SELECT DISTINCT kind, name FROM paperTemplate ORDER BY name');
+}
+
+/** Mails that rules may send, by their names. */
+export function mailNames(sql: Sql): Promise<Pick<MailTemplate, 'name'>[]> {
+  return sql.rows("SELECT name FROM mailTemplate WHERE moment = 'rule' AND inUse ORDER BY name");
 }

@@ -6,7 +6,14 @@ import { Db } from '../database/db.js';
 import { daysAround, HouseService } from '../house/house.module.js';
 import { Boxes } from '../products/products.module.js';
 import { ParcelTemplates, serviceCode } from '../rating/rating.module.js';
-import { categoriesInUse, channelNames, paperNames, productNames, tagsInUse } from './names.queries.js';
+import {
+  categoriesInUse,
+  channelNames,
+  mailNames,
+  paperNames,
+  productNames,
+  tagsInUse,
+} from './names.queries.js';
 
 /** What rules may name, and what it is called. */
 @Injectable()
@@ -28,6 +35,7 @@ export class RuleNames {
       templates: (await this.templates.list()).map(t => t.name),
       slips: papers.filter(p => p.kind === 'slip').map(p => p.name),
       papers: [...new Set(papers.filter(p => p.kind !== 'slip' && p.kind !== 'invoice').map(p => p.name))],
+      mails: [...new Set((await mailNames(this.db)).map(m => m.name))],
       boxes: boxes.filter(b => !b.retired).map(({ code, name }) => ({ code, name })),
       channels: (await channelNames(this.db)).map(c => c.name),
       products: await productNames(this.db),
@@ -39,7 +47,7 @@ export class RuleNames {
 
   /** The names that actions may be given, by action. */
   async known(): Promise<Map<ActionName, { what: string; names: ReadonlySet<string> }>> {
-    const { services, templates, boxes, slips, papers } = await this.words();
+    const { services, templates, boxes, slips, papers, mails } = await this.words();
     const serviceNames = { what: 'the service', names: new Set(services.map(s => s.code)) };
     return new Map([
       ['send by', serviceNames],
@@ -48,6 +56,7 @@ export class RuleNames {
       ['box', { what: 'the box', names: new Set(boxes.map(b => b.code)) }],
       ['slip', { what: 'the slip', names: new Set(slips) }],
       ['papers', { what: 'the papers', names: new Set(papers) }],
+      ['mail', { what: 'the mail', names: new Set(mails) }],
     ]);
   }
 

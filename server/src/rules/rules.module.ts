@@ -6,6 +6,7 @@ import { HouseModule } from '../house/house.module.js';
 import { IntakeModule } from '../intake/intake.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { LabelsModule } from '../labels/labels.module.js';
+import { MailsModule } from '../mails/mails.module.js';
 import { OrdersModule } from '../orders/orders.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RatingModule } from '../rating/rating.module.js';
@@ -53,6 +54,7 @@ export { Spending } from './spending.service.js';
     JobsModule,
     LabelsModule,
     ElsewhereModule,
+    MailsModule,
   ],
   controllers: [RulesController],
   providers: [

@@ -51,3 +51,8 @@ export function parcelsToBuy(sql: Sql, orderId: string): Promise<Pick<Parcel, 'i
 export async function isBegun(sql: Sql, id: string): Promise<boolean> {
   return (await sql.one('SELECT 1 FROM label WHERE id = ?', [id])) !== null;
 }
+
+/** The time by the database's clock. */
+export async function timeNow(sql: Sql): Promise<Date> {
+  return (await sql.one<{ now: Date }>('SELECT NOW(3) AS now'))!.now;
+}

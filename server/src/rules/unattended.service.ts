@@ -8,7 +8,7 @@ import { JobsService } from '../jobs/jobs.module.js';
 import { Labels } from '../labels/labels.module.js';
 import { RatingService } from '../rating/rating.module.js';
 import { ruleEvent, toHistory, wantedFor } from '../records/records.module.js';
-import { isBegun, parcelsToBuy } from './spending.queries.js';
+import { isBegun, parcelsToBuy, timeNow } from './spending.queries.js';
 import { Spending } from './spending.service.js';
 import { Unattended } from './unattended.entity.js';
 
@@ -70,7 +70,8 @@ export class UnattendedBuying {
     const key = newId();
     const found = await this.offer(no, wanted);
     return this.db.tx({ personId: null, at: new Date() }, async tx => {
-      const day = await this.house.today(tx, tx.at);
+      // Two servers may tell the time otherwise; the day of the caps is the database's.
+      const day = await this.house.today(tx, await timeNow(tx));
       const row = {
         id: key,
         parcelId,

@@ -12,6 +12,7 @@ export const MOMENTS: Record<MailMoment, string> = {
   exception: 'it is held up on its way',
   back: 'it comes back',
   message: 'somebody writes to the buyer',
+  rule: 'a rule sends it',
 };
 
 export const ALERT_WORDS: Record<Alert, string> = {

@@ -1,6 +1,6 @@
 import { Strip } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useRef } from 'react';
+import { Suspense, useEffect, useRef } from 'react';
 import { Link, Outlet, useLocation } from 'react-router';
 import { stripQuery } from '../departures/api.js';
 import { clock, dayAt, minutesUntil, span } from '../parts/format.js';
@@ -12,13 +12,11 @@ import { Unsent } from '../scans/Unsent.js';
 import { Looks } from '../theme/Looks.js';
 import { useLook } from '../theme/look.js';
 import { quietMoment } from '../update.js';
+import { PauseBuying } from './PauseBuying.js';
 import { RouteStrip } from './RouteStrip.js';
 import { ScanField } from './ScanField.js';
 import css from './shell.module.css';
 import { Who } from './Who.js';
-
-/** It comes after the page: nobody waits for it, and Bench and Floor do without its code. */
-const BuyingSwitch = lazy(() => import('../rules/parts/BuyingSwitch.js'));
 
 /** The layout of work at a desk: one dark band with the scan field, the route of the work under it, and the page. */
 export function Desk() {
@@ -35,9 +33,7 @@ export function Desk() {
         </Link>
         <ScanField />
         <Unsent />
-        <Suspense>
-          <BuyingSwitch />
-        </Suspense>
+        <PauseBuying />
         <Clock next={strip.data?.next ?? null} />
         <Who />
       </header>

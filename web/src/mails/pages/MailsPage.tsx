@@ -71,7 +71,9 @@ export default function MailsPage() {
             .sort((a, b) => ORDER.indexOf(a.moment) - ORDER.indexOf(b.moment))
             .map(t => (
               <section key={t.id} className={t.inUse ? '' : css.off}>
-                <b>When {MOMENTS[t.moment]}</b>{' '}
+                <b>
+                  {t.name ? `“${t.name}”, when` : 'When'} {MOMENTS[t.moment]}
+                </b>{' '}
                 <span className={textCss.quiet}>
                   {t.channel ? `for ${nameOf(t.channel)}` : 'for every channel'}
                   {t.inUse ? '' : ' · ○ off'}

@@ -27,7 +27,7 @@ interface Props {
 /** One mail: when it is sent, for which channel, and what it says. */
 export function EditTemplate({ template, channels, done, leave }: Props) {
   const [t, setT] = useState<MailTemplateIn>(
-    template ?? { moment: 'departed', channel: '', inUse: true, subject: '', text: '' },
+    template ?? { name: '', moment: 'departed', channel: '', inUse: true, subject: '', text: '' },
   );
   const put = (more: Partial<MailTemplateIn>) => setT({ ...t, ...more });
   const read = MailTemplateIn.safeParse(t);
@@ -55,8 +55,11 @@ export function EditTemplate({ template, channels, done, leave }: Props) {
         label="Sent when"
         value={t.moment}
         options={MAIL_MOMENTS.map(m => [m, MOMENTS[m]] as const)}
-        onChoose={(moment: MailMoment) => put({ moment })}
+        onChoose={(moment: MailMoment) => put({ moment, ...(moment !== 'rule' && { name: '' }) })}
       />
+      {t.moment === 'rule' && (
+        <Line label="Name, as rules call it" most={60} value={t.name} onType={name => put({ name })} />
+      )}
       <Choice
         label="Channel"
         value={t.channel}

@@ -14,6 +14,7 @@ import css from '../../scans/bench.module.css';
 import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
+import { PauseBuying } from '../../shell/PauseBuying.js';
 import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
 import { openAtBench, queueQuery } from '../api.js';
@@ -125,6 +126,7 @@ function Waiting({ problem, open, bench }: WaitingProps) {
         <h1>{bench ?? 'Bench'}</h1>
         {bench === null && <small>Scan the code of your bench once, so that papers come out there.</small>}
         <Unsent />
+        <PauseBuying />
         {me.role !== 'packer' && (
           <Link className={css.end} to="/board">
             Board

@@ -7,6 +7,7 @@ import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
 import css from '../../scans/bench.module.css';
 import { Unsent } from '../../scans/Unsent.js';
+import { PauseBuying } from '../../shell/PauseBuying.js';
 
 export function PackHead({ view, state }: { view: BenchView; state: PackState }) {
   const me = useMe();
@@ -23,6 +24,7 @@ export function PackHead({ view, state }: { view: BenchView; state: PackState })
         </small>
       </span>
       <Unsent />
+      <PauseBuying short />
       {view.departure && (
         <span>
           <b>

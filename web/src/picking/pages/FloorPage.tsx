@@ -14,6 +14,7 @@ import { CameraButton } from '../../scans/Camera.js';
 import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
+import { PauseBuying } from '../../shell/PauseBuying.js';
 import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
 import { listsQuery, openList } from '../api.js';
@@ -77,6 +78,7 @@ function ChooseList({ error }: { error: Trouble | null }) {
     <main className={css.hand}>
       <div className={css.head}>
         <Unsent />
+        <PauseBuying short />
         <CameraButton />
         {me.role !== 'picker' && (
           <Link className={css.away} to="/board">

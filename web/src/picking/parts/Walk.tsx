@@ -15,6 +15,7 @@ import { CameraButton } from '../../scans/Camera.js';
 import { Unsent } from '../../scans/Unsent.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { type ScanSession, useScanSession } from '../../scans/useScanSession.js';
+import { PauseBuying } from '../../shell/PauseBuying.js';
 import { listQuery, walkPath } from '../api.js';
 import css from '../floor.module.css';
 import { Bring, Finished, Pause } from './Between.js';
@@ -75,6 +76,7 @@ export function Walk({ opened }: { opened: OpenedList }) {
         )}
         <Link to="/floor">lists</Link>
         <Unsent />
+        <PauseBuying short />
         <CameraButton />
         <ButtonBase className={css.away} data-part="stop" aria-expanded={all} onClick={() => setAll(!all)}>
           <span>

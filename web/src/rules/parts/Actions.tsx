@@ -122,7 +122,12 @@ const serviceOptions = (words: RuleWords | undefined): Options =>
 
 function codeOptions(name: ActionName, words: RuleWords | undefined): Options {
   if (name === 'box') return (words?.boxes ?? []).map(b => [b.code, b.name]);
-  const names = name === 'slip' ? words?.slips : name === 'papers' ? words?.papers : words?.templates;
+  const offered: Partial<Record<ActionName, readonly string[] | undefined>> = {
+    slip: words?.slips,
+    papers: words?.papers,
+    mail: words?.mails,
+  };
+  const names = name in offered ? offered[name] : words?.templates;
   return (names ?? []).map(t => [t, t]);
 }
 

@@ -6,8 +6,8 @@ import { say } from '../../parts/say.js';
 import { useMe } from '../../people/useMe.js';
 import { setPause, spendingQuery } from '../api.js';
 
-/** The pause of buying unattended, where rules buy at all. Anybody may pause it; to let it go on is a right. */
-export default function BuyingSwitch() {
+/** The pause of buying unattended, where rules buy at all; `short` where there is little room. Anybody may pause it; to let it go on is a right. */
+export default function BuyingSwitch({ short }: { short: boolean }) {
   const client = useQueryClient();
   const mayResume = can(useMe(), 'rules.spend');
   const spending = useQuery(spendingQuery);
@@ -27,11 +27,12 @@ export default function BuyingSwitch() {
       variant="outlined"
       color="inherit"
       aria-pressed={paused}
+      aria-label={paused ? 'Buying paused' : 'Pause buying'}
       disabled={pause.isPending || (paused && !mayResume)}
       title={paused ? 'Rules buy no labels until the pause is lifted.' : 'Stops all that rules would buy.'}
       onClick={() => pause.mutate(!paused)}
     >
-      {paused ? '❚❚ Buying paused' : '❚❚ Pause buying'}
+      {paused ? `❚❚ ${short ? 'Paused' : 'Buying paused'}` : `❚❚ ${short ? 'Buying' : 'Pause buying'}`}
     </Button>
   );
 }
