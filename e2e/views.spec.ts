@@ -109,10 +109,15 @@ async function passes(page: Page, looks: object[] = [{}, { contrast: true, text:
     await wear(page, change);
     const plain = !('text' in change);
     await expect(page.locator('html')).toHaveCSS('font-size', plain ? '16px' : '24px');
-    const { violations } = await new AxeBuilder({ page })
-      .options({ runOnly: plain ? RULES : RULES_OF_LOOKS, resultTypes: ['violations'] })
+    const { violations, incomplete } = await new AxeBuilder({ page })
+      .options({ runOnly: plain ? RULES : RULES_OF_LOOKS, resultTypes: ['violations', 'incomplete'] })
       .analyze();
-    const told = violations.map(
+    // Text in the colour of its ground is called hidden there, not wrong.
+    const unseen = incomplete
+      .filter(i => i.id === 'color-contrast')
+      .map(i => ({ ...i, nodes: i.nodes.filter(n => n.any.some(a => a.data?.messageKey === 'equalRatio')) }))
+      .filter(i => i.nodes.length > 0);
+    const told = [...violations, ...unseen].map(
       v =>
         `${v.id}: ${v.nodes
           .slice(0, 2)

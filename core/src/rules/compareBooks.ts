@@ -77,7 +77,12 @@ export function outcomeDifference(before: Ruled, after: Ruled): OutcomeDifferenc
     return b?.value === a?.value ? [] : [{ field, before: b, after: a }];
   });
   const does = (r: Ruled) =>
-    [...r.added, ...r.deeds].map(d => [actionWords(d.action), ...(d.lines ?? [])].join(' '));
+    [...r.added, ...r.deeds].map(d => ({
+      says: actionWords(d.action),
+      mark: [d.action, d.lines].map(x => JSON.stringify(x)).join(),
+    }));
   const [had, has] = [does(before), does(after)];
-  return { fields, more: has.filter(x => !had.includes(x)), less: had.filter(x => !has.includes(x)) };
+  const without = (a: typeof had, b: typeof had) =>
+    a.filter(x => !b.some(y => y.mark === x.mark)).map(x => x.says);
+  return { fields, more: without(has, had), less: without(had, has) };
 }

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest';
-import type { RuleBook } from './book.js';
+import { type RuleBook, rulesOf } from './book.js';
 import type { LineFacts } from './fields.js';
 import { factsWith, ruleOf } from './randomBook.js';
-import { compileBook, laterWins, type RuledOffer, type RunGround, runBook } from './runBook.js';
+import { compileBook, did, laterWins, type RuledOffer, type RunGround, runBook } from './runBook.js';
 
 const bookOf = (...rows: RuleBook['rows']): RuleBook => ({ rows });
 const OFFERS: RuledOffer[] = [
@@ -146,6 +146,10 @@ describe('a book on one order', () => {
       { by: 'heavy', action: { do: 'own parcel', with: heavy }, lines: [0] },
     ]);
     expect(run(book, ground({ lines: lines.slice(0, 1) })).deeds).toEqual([]);
+    const [rule] = rulesOf(book);
+    expect(did(rule!, run(book, ground({ lines })))).toBe(true);
+    expect(did(rule!, run(book, ground({ lines: lines.slice(1) })))).toBe(false);
+    expect(did({ ...rule!, stop: true }, run(book, ground({ lines: lines.slice(1) })))).toBe(true);
     expect(run(book, ground({ lines: lines.slice(1) })).deeds).toEqual([]);
     const two = [lines[0]!, lines[0]!];
     expect(run(book, ground({ lines: two })).deeds[0]?.lines).toEqual([0, 1]);

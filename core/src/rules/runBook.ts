@@ -317,6 +317,14 @@ function cheapestOf({ offers, promised }: RunGround, services: readonly string[]
 /** Stands for all services, where the cheapest of some is meant. */
 export const ANY_SERVICE = '*';
 
+/** True when all that a rule does is about some lines: where none is met, it does nothing. */
+export const onlyDivides = (rule: Pick<NumberedRule, 'do' | 'stop'>): boolean =>
+  !rule.stop && rule.do.every(a => actionSpec(a.do).given === 'lines');
+
+/** Whether a rule that acted has done something. */
+export const did = (rule: Pick<NumberedRule, 'id' | 'do' | 'stop'>, ruled: Ruled): boolean =>
+  ruled.acted.includes(rule.id) && (!onlyDivides(rule) || ruled.deeds.some(d => d.by === rule.id));
+
 /** Outcomes of several moments put together: what a later moment decided counts. */
 export function laterWins(outcomes: readonly Ruled[]): Ruled['fields'] {
   const fields: Ruled['fields'] = {};

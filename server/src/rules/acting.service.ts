@@ -1,12 +1,4 @@
-import {
-  actionSpec,
-  actionWords,
-  group,
-  type Ruled,
-  type RuledTemplate,
-  type RunGround,
-  runBook,
-} from '@auk/core';
+import { actionWords, did, group, type Ruled, type RuledTemplate, type RunGround, runBook } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { fromJson, type Tx } from '../database/db.js';
 import { ruleEvent, toHistory } from '../records/records.module.js';
@@ -94,11 +86,8 @@ function historyOf(tx: Tx, p: Prepared, { ground, ruled }: Ran) {
   return ruled.acted.flatMap(id => {
     const rule = p.rules.get(id)!;
     // Where no line meets what lines must meet, nothing was done.
-    const done = rule.do.filter(
-      a => actionSpec(a.do).given !== 'lines' || ruled.deeds.some(d => d.by === id && d.action.do === a.do),
-    );
-    if (done.length === 0) return [];
-    const does = done.map(a => actionWords(a, p.calls)).join(', ');
+    if (rule.do.length === 0 || !did(rule, ruled)) return [];
+    const does = rule.do.map(a => actionWords(a, p.calls)).join(', ');
     return [ruleEvent(tx, ground.orderId, actorOf(p, id), `${rule.name}: ${does}.`)];
   });
 }

@@ -15,10 +15,14 @@ export function bookVersions(sql: Sql): Promise<BookRow[]> {
   );
 }
 
-/** On how many orders each rule of a version acted. */
-export function actedCounts(sql: Sql, no: number): Promise<{ ruleId: string; orders: number }[]> {
+/** On how many orders each rule of a version acted, or did a deed. */
+export function actedCounts(
+  sql: Sql,
+  no: number,
+  how: '$.acted[*]' | '$.deeds[*].by',
+): Promise<{ ruleId: string; orders: number }[]> {
   return sql.rows(
-    `SELECT t.ruleId, COUNT(DISTINCT o.orderId) AS orders FROM ruleOutcome o, JSON_TABLE(o.ruled, '$.acted[*]' COLUMNS (ruleId VARCHAR(36) PATH '$')) t
+    `SELECT t.ruleId, COUNT(DISTINCT o.orderId) AS orders FROM ruleOutcome o, JSON_TABLE(o.ruled, '${how}' COLUMNS (ruleId VARCHAR(36) PATH '$')) t
      WHERE o.bookNo = ? GROUP BY t.ruleId`,
     [no],
   );

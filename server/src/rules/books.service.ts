@@ -14,6 +14,7 @@ import {
   checkBook,
   EMPTY_BOOK,
   namedIn,
+  onlyDivides,
   type RuleBook,
   rulesOf,
 } from '@auk/core';
@@ -63,15 +64,24 @@ export class RuleBooks {
   async view(no: number | null): Promise<RuleBookView> {
     const { no: shown, book } = no === null ? await this.running(this.db) : await this.version(this.db, no);
     const currency = await this.grounds.currency(this.db);
-    const acted = shown === 0 ? [] : await actedCounts(this.db, shown);
+    const acted = shown === 0 ? new Map<string, number>() : await this.acted(shown, book);
     return {
       no: shown,
       book,
       currency,
       proofs: await this.proofs(book),
       missing: await this.missing(book),
-      acted: Object.fromEntries(acted.map(a => [a.ruleId, a.orders])),
+      acted: Object.fromEntries(acted),
     };
+  }
+
+  /** On how many orders each rule has done something; of one that is about lines alone, where it met some. */
+  private async acted(no: number, book: RuleBook): Promise<Map<string, number>> {
+    const counts = async (how: Parameters<typeof actedCounts>[2]) =>
+      new Map((await actedCounts(this.db, no, how)).map(a => [a.ruleId, a.orders]));
+    const [acted, deeds] = [await counts('$.acted[*]'), await counts('$.deeds[*].by')];
+    for (const rule of rulesOf(book)) if (onlyDivides(rule)) acted.set(rule.id, deeds.get(rule.id) ?? 0);
+    return acted;
   }
 
   async proofs(book: RuleBook): Promise<RuleProof[]> {

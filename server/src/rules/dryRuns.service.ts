@@ -1,10 +1,12 @@
 import type { DryRunAsk, DryRunView } from '@auk/contract';
 import {
   DECIDED_WORDS,
+  did,
   EMPTY_BOOK,
   type FieldDifference,
   laterWins,
   type Moment,
+  type NumberedRule,
   outcomeDifference,
   type RuleBook,
   type Ruled,
@@ -139,6 +141,7 @@ class Trial {
   private readonly rows: ResultRow[] = [];
   private readonly acted = new Map<string, { acted: number; decided: number }>();
   private readonly numbers: ReadonlyMap<string, string>;
+  private readonly rules: ReadonlyMap<string, NumberedRule>;
   private readonly sums = { before: 0, after: 0, unpriced: 0, orders: 0, changed: 0 };
   private readonly runs = new Map<Moment, (g: OrderGround) => { before: Ruled; after: Ruled }>();
 
@@ -149,6 +152,7 @@ class Trial {
     private readonly templates: ReadonlyMap<string, RuledTemplate>,
     private readonly called: ReadonlyMap<string, string>,
   ) {
+    this.rules = new Map(rulesOf(after).map(r => [r.id, r]));
     this.numbers = new Map(rulesOf(after).map(r => [r.id, `rule ${r.no} “${r.name}”`]));
     for (const r of rulesOf(after)) if (r.runs) this.acted.set(r.id, { acted: 0, decided: 0 });
   }
@@ -159,7 +163,7 @@ class Trial {
     for (const o of after)
       for (const id of o.acted) {
         const n = this.acted.get(id);
-        if (n) n.acted++;
+        if (n && did(this.rules.get(id)!, o)) n.acted++;
       }
     const [was, is] = [merged(before), merged(after)];
     for (const d of Object.values(is.fields)) {

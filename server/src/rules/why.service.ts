@@ -4,10 +4,11 @@ import {
   DECIDED,
   DECIDED_WORDS,
   type DecidedField,
+  did,
   type LayerSays,
   MOMENTS,
+  type NumberedRule,
   outcomeDifference,
-  type RuleBook,
   type Ruled,
   rulesOf,
   runBook,
@@ -99,7 +100,9 @@ export class RuleWhy {
         moment: row.moment,
         book: row.bookNo,
         at: row.at.toISOString(),
-        acted: ruled.acted.map(id => actedRow(book, id)),
+        acted: rulesOf(book)
+          .filter(r => did(r, ruled))
+          .map(actedRow),
         stoppedBy: ruled.stoppedBy,
         waiting: [...ruled.waiting],
       });
@@ -120,7 +123,10 @@ export class RuleWhy {
       (await outcomesOf(this.db, [orderId])).map(o => [o.moment, fromJson<Ruled>(o.ruled)]),
     );
     return momentsBefore(ground.stage).flatMap(moment => {
-      const now = runBook(prepared(running, moment, { currency, templates }).compiled, ground);
+      const ran = runBook(prepared(running, moment, { currency, templates }).compiled, ground);
+      // What was split off, or is sent elsewhere, is not divided again.
+      const whole = ground.head.splitOfId === null && ground.stage !== 'Elsewhere';
+      const now = whole ? ran : { ...ran, deeds: ran.deeds.filter(d => d.lines === undefined) };
       const before = stored.get(moment) ?? NOTHING;
       const { fields, more } = outcomeDifference(before, now);
       return [
@@ -137,15 +143,12 @@ export class RuleWhy {
 
 const NOTHING: Ruled = { fields: {}, added: [], deeds: [], acted: [], stoppedBy: null, waiting: [] };
 
-function actedRow(book: RuleBook, id: string) {
-  const rule = rulesOf(book).find(r => r.id === id);
-  return {
-    rule: id,
-    no: rule?.no ?? 0,
-    name: rule?.name ?? id,
-    does: rule?.do.map(a => actionWords(a)) ?? [],
-  };
-}
+const actedRow = ({ id, no, name, do: does }: NumberedRule) => ({
+  rule: id,
+  no,
+  name,
+  does: does.map(a => actionWords(a)),
+});
 
 /** What a hand says of a field, in words; null when nothing. */
 function handSays(

@@ -32,6 +32,7 @@ export const CLAUSES: readonly Clause[] = [
       ['Stopped', 'are Stopped'],
       ['Short', 'are Short'],
       ['Parked', 'are Parked'],
+      ['Elsewhere', 'are sent elsewhere'],
       ['Listed', 'are Listed'],
       ['Picked', 'are Picked'],
       ['Packed', 'are Packed'],

@@ -61,6 +61,10 @@ export function themeOf(posture: Posture, look: Look): Theme {
           { props: { variant: 'text', color: 'error' }, style: { color: t.wrong } },
           { props: { variant: 'outlined', color: 'error' }, style: { color: t.wrong, borderColor: t.wrong } },
           { props: { variant: 'text', color: 'inherit' }, style: { color: 'inherit' } },
+          {
+            props: { variant: 'outlined', color: 'inherit' },
+            style: { color: 'inherit', borderColor: 'currentcolor' },
+          },
         ],
       },
       MuiIconButton: {

@@ -16,6 +16,7 @@ import { benchPath, giveCode, measure, offersQuery, readBench, reopenParcel } fr
 import { keysOf } from '../benchKeys.js';
 import { keepPhoto, useKeptPhotos } from '../keptPhotos.js';
 import { answerOf, type Trouble } from '../packAnswer.js';
+import ownCss from '../packing.module.css';
 import { useBenchKeys } from '../useBenchKeys.js';
 import { useLabelDesk } from '../useLabelDesk.js';
 import { useMend } from '../useMend.js';
@@ -212,18 +213,20 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
       </Suspense>
       {photo > 0 && <PhotoTaker now={photo} taken={keep} leave={() => setPhoto(0)} />}
       <AnswerBar answer={answer} where="foot" typed={typed}>
-        <Keys
-          keys={keys}
-          take={take}
-          leave={leave}
-          reopens={can(me, 'parcels.open') && desk.label?.state !== 'bought' && parcel.label === null}
-          voids={voids}
-        />
-        <Suspense>
-          <div className={css.keys}>
-            <Buttons place="bench" onPress={take} />
-          </div>
-        </Suspense>
+        <div className={ownCss.acts}>
+          <Keys
+            keys={keys}
+            take={take}
+            leave={leave}
+            reopens={can(me, 'parcels.open') && desk.label?.state !== 'bought' && parcel.label === null}
+            voids={voids}
+          />
+          <Suspense>
+            <div className={ownCss.buttons}>
+              <Buttons place="bench" onPress={take} />
+            </div>
+          </Suspense>
+        </div>
       </AnswerBar>
     </div>
   );

@@ -76,7 +76,6 @@ export function Walk({ opened }: { opened: OpenedList }) {
         )}
         <Link to="/floor">lists</Link>
         <Unsent />
-        <PauseBuying short />
         <CameraButton />
         <ButtonBase className={css.away} data-part="stop" aria-expanded={all} onClick={() => setAll(!all)}>
           <span>
@@ -107,7 +106,8 @@ export function Walk({ opened }: { opened: OpenedList }) {
       )}
       <Suspense>
         <div className={css.buttons}>
-          <Buttons place="floor" onPress={code => void press(code)} />
+          <Buttons place="floor" size="medium" onPress={code => void press(code)} />
+          <PauseBuying />
         </div>
       </Suspense>
       <div className={css.spacer} />

@@ -9,6 +9,7 @@ import { Centers } from '../../elsewhere/parts/Centers.js';
 import { Ask } from '../../parts/ask.js';
 import { day } from '../../parts/format.js';
 import { Head } from '../../parts/Head.js';
+import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
@@ -79,8 +80,10 @@ export default function ReceivingPage() {
         }}
         empty={orders.isSuccess && 'No purchase order is here. Type one in, or bring in a file.'}
       />
-      <Suppliers can={desk} />
-      <Centers can={can(me, 'channels.connect')} />
+      <div className={pageCss.three} style={{ marginTop: '2rem' }}>
+        <Suppliers can={desk} />
+        <Centers can={can(me, 'channels.connect')} />
+      </div>
     </>
   );
 }

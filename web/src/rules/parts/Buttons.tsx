@@ -7,18 +7,20 @@ interface Props {
   place: RuleButtonView['places'][number];
   onPress: (code: string) => void;
   disabled?: boolean;
+  size?: 'small' | 'medium';
 }
 
 /** The buttons of the rule book at one place; each does what its code does. */
-export default function Buttons({ place, onPress, disabled = false }: Props) {
+export default function Buttons({ place, onPress, disabled = false, size = 'small' }: Props) {
   const buttons = useQuery(buttonsQuery);
   return buttons.data
     ?.filter(b => b.places.includes(place))
     .map(b => (
       <Button
         key={b.code}
-        size="small"
+        size={size}
         variant="outlined"
+        color="secondary"
         disabled={disabled || b.refused !== null}
         title={b.refused ?? `${b.says} (${b.code})`}
         onClick={() => onPress(b.code)}

@@ -18,5 +18,5 @@ export function OrderButtons({ orderId }: { orderId: string }) {
     await changed(client, 'orders', 'rules');
   };
   usePressTarget(code => void press(code));
-  return <Buttons place="order" disabled={busy} onPress={code => void press(code)} />;
+  return <Buttons place="order" size="medium" disabled={busy} onPress={code => void press(code)} />;
 }
