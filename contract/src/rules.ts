@@ -16,6 +16,7 @@ import { z } from 'zod';
 import { Id } from './common.js';
 import { can, type Person } from './people.js';
 import type { Right } from './rights.js';
+import { RuleButton } from './ruleButtons.js';
 
 /** The forms of the rule book. `docs/rules.md` describes them; the JSON schema that is published is made from `RuleBookFile`. */
 const word = z.string().min(1).max(200);
@@ -70,16 +71,6 @@ export const CARRIED_OUT: ReadonlySet<ActionName> = new Set<ActionName>([
 
 const RuleId = z.string().regex(/^[a-z0-9-]{1,36}$/, 'is made of small letters, digits and hyphens');
 
-export const RuleButton = z.strictObject({
-  words: z.string().trim().min(1, 'is wanted').max(30),
-  places: z.array(z.enum(['list', 'order', 'floor', 'bench'])).min(1),
-  code: z
-    .string()
-    .trim()
-    .toUpperCase()
-    .regex(/^RB-[A-Z0-9]{1,12}$/, 'is RB- and up to 12 letters and digits'),
-});
-
 /** Whoever presses a button must have one of these rights for each thing that it does. */
 const DESK: readonly Right[] = ['labels.choose', 'pack'];
 const ACTION_RIGHTS: Partial<Record<ActionName, readonly Right[]>> = {
@@ -110,24 +101,6 @@ export function mayNotPress(me: Pick<Person, 'rights'>, rule: Pick<Rule, 'do'>):
     ? `You may not ${ACTIONS[action.do].words.replace(/( of| to (each line|lines) where|:)$/, '')}.`
     : null;
 }
-
-/** A button of the book that runs; `refused` says why whoever asks may not press it. */
-export const RuleButtonView = z.object({
-  code: z.string(),
-  words: z.string(),
-  places: z.array(z.enum(['list', 'order', 'floor', 'bench'])),
-  says: z.string(),
-  refused: z.string().nullable(),
-});
-export type RuleButtonView = z.infer<typeof RuleButtonView>;
-
-/** The orders for which a button is pressed: by their ids, or by number as on a slip. */
-export const PressAsk = z.object({
-  orders: z
-    .array(z.union([Id, z.string().regex(/^OR-\d{1,10}$/)]))
-    .min(1)
-    .max(500),
-});
 
 export const RuleIn = z.strictObject({
   id: RuleId,
@@ -324,43 +297,3 @@ export const ruleBookSchema = (): object => ({
   title: 'Rule book',
   ...z.toJSONSchema(RuleBookFile, { io: 'input' }),
 });
-
-const Cap = z.number().int().min(0).max(1e9).nullable();
-
-/** Most that may be bought unattended, minor units of the house's currency; of a rule by its id, in a day. Null is no cap, and no cap is no buying. */
-export const SpendCapsIn = z.object({
-  labelMinor: Cap,
-  dayMinor: Cap,
-  rules: z.record(z.string().max(36), Cap),
-});
-export type SpendCapsIn = z.infer<typeof SpendCapsIn>;
-
-/** What was bought, refused or is on its way without a person today. */
-export const SpendingView = z.object({
-  currency: z.string(),
-  caps: SpendCapsIn,
-  /** Whether a rule of the book that runs buys at all. */
-  buys: z.boolean(),
-  paused: z.boolean(),
-  day: z.string(),
-  labels: z.number(),
-  /** Spent or held today, of all rules. */
-  minor: z.number(),
-  refused: z.number(),
-  rules: z.array(z.object({ rule: z.string(), minor: z.number() })),
-  rows: z.array(
-    z.object({
-      id: z.string(),
-      parcel: z.string(),
-      order: z.string(),
-      orderId: z.string(),
-      rule: z.string(),
-      service: z.string(),
-      minor: z.number().nullable(),
-      state: z.enum(['bought', 'under way', 'refused', 'voided']),
-      why: z.string(),
-      at: z.string(),
-    }),
-  ),
-});
-export type SpendingView = z.infer<typeof SpendingView>;

@@ -104,6 +104,25 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Try again, or look at its address under Receiving.': ['elsewhere/parts/Centers', 'Connect a center'],
+  'Connect it again under Receiving.': ['elsewhere/parts/Centers', 'Connect a center'],
+  'Send it from here again first, on its page; or tell them.': [
+    'elsewhere/parts/ElsewherePanel',
+    'Send it from here after all',
+  ],
+  'Send it from here again first, on its page.': [
+    'elsewhere/parts/ElsewherePanel',
+    'Send it from here after all',
+  ],
+  'Cancel that order, or send it from here, on its page.': [
+    'elsewhere/parts/ElsewherePanel',
+    'Send it from here after all',
+  ],
+  'Ask the lead to press “…”, or for that right.': ['people/parts/RightsGrid', 'right'],
+  'See Rules for the buttons of now; print their codes there.': [
+    'rules/pages/RulesPage',
+    'Print button codes',
+  ],
   'Set it under Rules > Caps, or buy the label by hand.': ['rules/parts/SpendingBar', 'Caps'],
   'Lift the pause, or buy the label by hand.': ['rules/parts/BuyingSwitch', 'Buying paused'],
   'Buy it by hand, or raise the cap.': ['rules/parts/SpendingBar', 'Caps'],
@@ -299,6 +318,13 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Try again; nothing was changed here.',
+  'It comes with its tracking number.',
+  'Type the number that the supplier told.',
+  'Name it by the number of its purchase order.',
+  'Look at its parcel on its page.',
+  'Tell whoever sent it; it comes back as a return.',
+  'Read the list anew and press again.',
   'Give it another id.',
   'Give its button another code.',
   'Choose one of ….',
@@ -316,7 +342,6 @@ export const AT_ONCE = [
   'Choose another in rule …, or take it out.',
   'Look at what changed, then save over it or take it over.',
   'Take it out.',
-  'Let it run at another moment.',
   'Try the book again.',
   'Choose one of its rules.',
   'Open the page anew and write again.',

@@ -6,11 +6,9 @@ import {
   DryRunView,
   OrderWhyView,
   RuleBookView,
-  RuleButtonView,
   RuleProof,
   RuleWords,
   type SpendCapsIn,
-  SpendingView,
 } from '@auk/contract';
 import type { RuleBook } from '@auk/core';
 import { queryOptions } from '@tanstack/react-query';
@@ -61,15 +59,7 @@ export const orderWhyQuery = (id: string) =>
     queryFn: () => get(OrderWhyView, `rules/orders/${id}/why`),
   });
 
-/** What is bought without a person: caps, the pause, and what was done today. */
-export const spendingQuery = queryOptions({
-  queryKey: ['rules', 'spending'],
-  queryFn: () => get(SpendingView, 'rules/spending'),
-});
-
 export const setCaps = (caps: SpendCapsIn) => send('rules/spending/caps', caps);
-/** Stops buying unattended, or lets it go on. */
-export const setPause = (paused: boolean) => send(`rules/spending/${paused ? 'pause' : 'resume'}`);
 
 const Saved = z.object({ no: z.number() });
 export const saveBook = (base: number, book: RuleBook, note: string) =>
@@ -77,12 +67,4 @@ export const saveBook = (base: number, book: RuleBook, note: string) =>
 export const goBackTo = (no: number, base: number) => post(Saved, `rules/versions/${no}/again`, { base });
 export const askDryRun = (ask: DryRunAsk) => post(DryRunView, 'rules/dry-runs', ask);
 export const stopDryRun = (id: string) => post(DryRunView, `rules/dry-runs/${id}/stop`);
-/** The buttons of the book, as whoever is signed in sees them. */
-export const buttonsQuery = queryOptions({
-  queryKey: ['rules', 'buttons'],
-  queryFn: () => get(RuleButtonView.array(), 'rules/buttons'),
-});
-/** Presses a button for orders, by their ids or their own numbers; each answers. */
-export const pressButton = (code: string, orders: string[]) =>
-  post(BulkAnswer.array(), `rules/buttons/${encodeURIComponent(code)}/press`, { orders });
 export const runAgain = (ids: string[]) => post(BulkAnswer.array(), 'rules/again', { ids });

@@ -25,9 +25,9 @@ import { Keys } from './Keys.js';
 import { PackHead } from './PackHead.js';
 import { PackLines } from './PackLines.js';
 import { PackSide } from './PackSide.js';
-import { PhotoTaker } from './PhotoTaker.js';
 
 // What is seldom wanted comes when it is.
+const PhotoTaker = lazy(() => import('./PhotoTaker.js'));
 const ChangeOrder = lazy(() => import('./ChangeOrder.js'));
 const Buttons = lazy(() => import('../../rules/parts/Buttons.js'));
 const VoidLabel = lazy(() => import('./VoidLabel.js'));
@@ -199,6 +199,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
             }}
           />
         )}
+        {photo > 0 && <PhotoTaker now={photo} taken={keep} leave={() => setPhoto(0)} />}
         {changing && (
           <ChangeOrder
             orderId={opened.orderId}
@@ -211,7 +212,6 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           />
         )}
       </Suspense>
-      {photo > 0 && <PhotoTaker now={photo} taken={keep} leave={() => setPhoto(0)} />}
       <AnswerBar answer={answer} where="foot" typed={typed}>
         <div className={ownCss.acts}>
           <Keys

@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** The open box as the camera sees it; the picture is taken after a short count, or at once by its code. */
-export function PhotoTaker({ now, taken, leave }: Props) {
+export default function PhotoTaker({ now, taken, leave }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const [left, setLeft] = useState<number | null>(null);
   const [trouble, setTrouble] = useState('');

@@ -12,7 +12,8 @@ import { clock } from '../../parts/format.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
-import { setCaps, spendingQuery } from '../api.js';
+import { setCaps } from '../api.js';
+import { spendingQuery } from '../everywhere.js';
 import css from '../rules.module.css';
 
 type Row = SpendingView['rows'][number];
