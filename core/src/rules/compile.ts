@@ -115,6 +115,18 @@ function textTest(c: Comparison, at: number, words: readonly string[]): Test {
   if (c.is === 'one of') return row => given.has(row[at]);
   if (c.is === 'not one of') return row => typeof row[at] === 'string' && !given.has(row[at]);
   const begins = c.is === 'begins with';
+  const [word] = words;
+  // Rows with one word are most of a book.
+  if (word !== undefined && words.length === 1)
+    return begins
+      ? row => {
+          const text = row[at];
+          return typeof text === 'string' && text.startsWith(word);
+        }
+      : row => {
+          const text = row[at];
+          return typeof text === 'string' && text.includes(word);
+        };
   return row => {
     const text = row[at];
     return typeof text === 'string' && words.some(w => (begins ? text.startsWith(w) : text.includes(w)));
@@ -126,6 +138,12 @@ function wordsTest(c: Comparison, at: number, words: readonly string[]): Test {
     const fact = row[at];
     return Array.isArray(fact) ? fact : null;
   };
+  const [word] = words;
+  if (word !== undefined && words.length === 1 && (c.is === 'has any of' || c.is === 'has all of'))
+    return row => {
+      const fact = row[at];
+      return Array.isArray(fact) && fact.includes(word);
+    };
   if (c.is === 'has any of') return row => words.some(w => held(row)?.includes(w));
   if (c.is === 'has all of') return row => words.every(w => held(row)?.includes(w));
   if (c.is === 'has none of') return row => held(row)?.every(f => !words.includes(f)) === true;
