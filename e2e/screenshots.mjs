@@ -149,7 +149,6 @@ for (const text of ['3 lb 4 oz', 'AUK-YES', 'AUK-LABEL']) await scan(packer, tex
 await packer.locator('[data-part="offer"]').first().waitFor();
 await packer.keyboard.press('Alt+1');
 await packer.getByText('Label is bought').waitFor();
-const { row } = await look(packer, `orders/${picked.id}`);
 // One that Auk draws: its carrier sends none.
 const drawn = (await look(lead, 'parcels')).find(p => p.state === 'labelled' && p.carrier === 'Heron Post');
 const pdf = await packer.request.get(`${BASE}/api/v1/parcels/${drawn.no}/label.pdf`);
@@ -162,7 +161,17 @@ execFileSync('pdftoppm', [
   '/tmp/auk-label.pdf',
   'docs/screenshots/label',
 ]);
-await visit(lead, `/orders/${row.id}`, 'order');
+// An order of which rules decided something, one over another.
+const decided = await Promise.all(
+  (await look(lead, 'orders?stage=Clear&size=60')).rows.map(async ({ id }) => ({
+    id,
+    fields: (await look(lead, `rules/orders/${id}/why`)).fields,
+  })),
+);
+const why = decided.find(d => d.fields.some(f => f.over.length > 0)) ?? decided[0];
+await visit(lead, `/orders/${why.id}`, null);
+await lead.getByRole('region', { name: 'What decided it' }).scrollIntoViewIfNeeded();
+await shoot(lead, 'order');
 // The order whose boxes and services save most when they are chosen together.
 const savings = await Promise.all(
   (await look(lead, 'orders?stage=Clear&size=40')).rows.map(async ({ id }) => {
