@@ -1,6 +1,6 @@
 import { wordsOf } from '../api.js';
+import { pressButton } from '../parts/api.js';
 import { playTone } from '../scans/sounds.js';
-import { pressButton } from './everywhere.js';
 
 /** What a press answered for one order, as the largest sentence of a screen says it. */
 export interface Pressed {

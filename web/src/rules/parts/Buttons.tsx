@@ -1,7 +1,7 @@
 import type { RuleButtonView } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import { buttonsQuery } from '../everywhere.js';
+import { buttonsQuery } from '../../parts/api.js';
 
 interface Props {
   place: RuleButtonView['places'][number];

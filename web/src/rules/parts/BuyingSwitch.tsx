@@ -2,9 +2,9 @@ import { can } from '@auk/contract';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { changed } from '../../asked.js';
+import { setPause, spendingQuery } from '../../parts/api.js';
 import { say } from '../../parts/say.js';
 import { useMe } from '../../people/useMe.js';
-import { setPause, spendingQuery } from '../everywhere.js';
 
 /** The pause of buying unattended, where rules buy at all; `short` where there is little room. Anybody may pause it; to let it go on is a right. */
 export default function BuyingSwitch({ short }: { short: boolean }) {

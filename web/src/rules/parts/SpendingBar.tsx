@@ -7,13 +7,13 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { changed } from '../../asked.js';
+import { spendingQuery } from '../../parts/api.js';
 import { Ask } from '../../parts/ask.js';
 import { clock } from '../../parts/format.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
 import { useMe } from '../../people/useMe.js';
 import { setCaps } from '../api.js';
-import { spendingQuery } from '../everywhere.js';
 import css from '../rules.module.css';
 
 type Row = SpendingView['rows'][number];
