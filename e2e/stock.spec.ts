@@ -155,7 +155,7 @@ test('receive 5 of 11 by five scans: a Short order is freed, the rest is awaited
   await expect(part(page, 'stage').first()).toContainText('Short');
   await page.goto('/receiving');
   await page.getByRole('button', { name: 'New purchase order' }).click();
-  await page.getByLabel('Supplier').fill('Perry Glass Works');
+  await page.getByLabel('Supplier', { exact: true }).fill('Perry Glass Works');
   await page.getByLabel('Quantity 1').fill('11');
   await page.getByLabel('SKU 1').fill('JAR-MUT-16');
   await page.keyboard.press('Tab');

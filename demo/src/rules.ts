@@ -56,9 +56,9 @@ export const RULES: DemoRule[] = [
   {
     id: 'heavy',
     name: 'A heavy line has a parcel of its own',
-    note: 'Over 40 lb two people lift, and what lies beside it is crushed.',
+    note: 'What lies beside it is crushed. Many small pieces are shared out by the bench anyway.',
     sentence:
-      'at arrival, always do give a parcel of its own to each line where (weight of the line is over 40 lb)',
+      'at arrival, always do give a parcel of its own to each line where (weight of the line is over 40 lb and weight of a piece is over 5 lb)',
   },
   {
     id: 'by-supplier',

@@ -431,6 +431,32 @@ test.each([...CARRIED_OUT].filter(a => a !== 'buy'))(
   },
 );
 
+test('what a product prefers counts below rules, and is named where a rule went over it; two that prefer otherwise prefer nothing', async () => {
+  await lead.post('products/edit', { skus: ['FRK-UNC'], fields: { box: 'BX-3' } });
+  await lead.post('products/edit', { skus: ['SMK-4-ST'], fields: { box: 'BX-4' } });
+  await save(bookOf('Many | at arrival, when units is at least 3 do pack in "BX-2"'));
+  await bringIn(lead, [
+    ['PR-1', 'FRK-UNC', 1, '9.00'],
+    ['PR-2', 'FRK-UNC', 3, '9.00'],
+    ['PR-3', 'FRK-UNC', 1, '9.00', 'One Buyer'],
+    ['PR-3', 'SMK-4-ST', 1, '38.00', 'One Buyer'],
+  ]);
+  const box = async (number: string) =>
+    (await why(await idOfOrder(lead, number))).fields.find((f: { field: string }) => f.field === 'box');
+  expect(await box('PR-1')).toMatchObject({
+    value: 'BX-3',
+    from: 'product',
+    by: 'Uncapping fork prefers it',
+  });
+  expect(await box('PR-2')).toMatchObject({
+    value: 'BX-2',
+    from: 'rule',
+    over: [{ value: 'BX-3', by: 'Uncapping fork prefers it' }],
+  });
+  expect(await box('PR-3')).toBeUndefined();
+  await lead.post('products/edit', { skus: ['FRK-UNC', 'SMK-4-ST'], fields: { box: null } });
+});
+
 test('what is stored of a decision gives it again, and another one is found out', async () => {
   expect(await differences(house)).toEqual([]);
   await house.db.run(

@@ -29,10 +29,16 @@ const foldedFact = (fact: Fact): Fact => {
   return Array.isArray(fact) ? fact.map(folded) : fact;
 };
 
+const UNKNOWN: readonly Fact[] = FIELD_NAMES.map(() => null);
+
 /** The facts that are asked for, in their places; all others stand as unknown. */
-export function factRow(facts: OrderFacts, asked: readonly Field[]): FactRow {
-  const row: FactRow = new Array(FIELD_NAMES.length).fill(null);
-  for (const field of asked) row[placeOf(field)] = foldedFact(facts[field]);
+export function factRow(
+  facts: OrderFacts,
+  asked: readonly Field[],
+  places: readonly number[] = asked.map(placeOf),
+): FactRow {
+  const row: FactRow = UNKNOWN.slice();
+  for (let i = 0; i < asked.length; i++) row[places[i]!] = foldedFact(facts[asked[i]!]);
   return row;
 }
 export const lineRow = (facts: LineFacts): FactRow =>

@@ -95,6 +95,8 @@ export interface CompiledBook {
   templates: ReadonlyMap<string, RuledTemplate>;
   /** The fields that its rules look at, or go on from. */
   reads: readonly Field[];
+  /** Where those stand in a row of facts. */
+  places: readonly number[];
 }
 
 /** What rows change, and what margins follow from. */
@@ -127,7 +129,8 @@ export function compileBook(
   const asked = rulesOf(book)
     .filter(mine)
     .flatMap(r => comparisonsOf(r.when).map(c => c.field as Field));
-  return { rules, currency, templates, reads: [...new Set([...asked, ...FOLLOWED])] };
+  const reads = [...new Set([...asked, ...FOLLOWED])];
+  return { rules, currency, templates, reads, places: reads.map(placeOf) };
 }
 
 function compileAction(
@@ -167,7 +170,8 @@ const [TAGS, PARCELS, BOX, CARRIER, SERVICE, PRICE, MARGIN, IN_TIME, PAID] = (
  * It looks at nothing but what it is given, so that the same order in the same book gives the same outcome.
  */
 export function runBook(book: CompiledBook, ground: RunGround): Ruled {
-  const run: Run = { row: factRow(ground.facts, book.reads), ground, decided: [], added: [], deeds: [] };
+  const row = factRow(ground.facts, book.reads, book.places);
+  const run: Run = { row, ground, decided: [], added: [], deeds: [] };
   const acted: string[] = [];
   const waiting: string[] = [];
   let stoppedBy: string | null = null;

@@ -37,7 +37,8 @@ export class RuleActing {
     const isThis = (o: OutcomeOf) => o.moment === p.moment && o.button === p.button;
     const mine = (r: Ran) => outcomes.get(r.ground.orderId)?.find(isThis);
     // An order of which nothing is said now, and nothing was before, is left alone.
-    const said = ran.filter(r => r.ruled.acted.length > 0 || r.ruled.waiting.length > 0 || mine(r));
+    const does = ({ ruled }: Ran) => ruled.acted.some(id => did(p.rules.get(id)!, ruled));
+    const said = ran.filter(r => does(r) || r.ruled.waiting.length > 0 || mine(r));
     if (said.length === 0) return ran;
     const other = said.filter(r => p.button !== '' || !sameOutcome(mine(r)?.ruled, r.ruled));
     const earlier = new Map([...outcomes].map(([id, all]) => [id, all.filter(o => !isThis(o))]));

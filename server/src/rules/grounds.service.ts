@@ -24,6 +24,15 @@ export interface OrderGround extends RunGround {
   keys: { key: string; quantity: number }[];
   /** What is decided for it now. */
   head: RuledHead;
+  /** What its products prefer, each word once with the first that says it. */
+  prefers: readonly Preference[];
+}
+
+/** A product's word for its service or box, and the product. */
+export interface Preference {
+  field: 'service' | 'box';
+  value: string;
+  by: string;
 }
 
 const NO_PIECES = { pieces: [], guessed: [] };
@@ -92,6 +101,7 @@ export class RuleGrounds {
           stage: head.stage,
           keys: (lines.get(id) ?? []).map(l => ({ key: l.lineKey, quantity: l.quantity })),
           head,
+          prefers: prefersOf(around),
           facts: orderFacts(head, around),
           lines: lineFacts(around),
           offers: price && this.offers(head, around, ground, price),
@@ -120,6 +130,19 @@ export class RuleGrounds {
       options: { ...(head.pickUpPoint !== '' && { toPoint: true }), ...(cashMinor && { cashMinor }) },
     });
   }
+}
+
+function prefersOf({ lines, products }: Pick<Around, 'lines' | 'products'>): Preference[] {
+  const sent = lines.flatMap(l => l.parts).flatMap(p => products.get(p.productId) ?? []);
+  const all = sent.flatMap(({ name, facts }) =>
+    (['service', 'box'] as const).flatMap((field): Preference[] => {
+      const value = facts[field];
+      return typeof value === 'string' && value.trim() !== ''
+        ? [{ field, value: value.trim(), by: name }]
+        : [];
+    }),
+  );
+  return all.filter((p, i) => all.findIndex(q => q.field === p.field && q.value === p.value) === i);
 }
 
 /** The service that a person chose; rules see it as it stands before they run. */

@@ -54,7 +54,7 @@ export class RuleWhy {
   /** Everybody who says something of a field, and who counts. */
   private field(
     field: DecidedField,
-    { head }: OrderGround,
+    { head, prefers }: OrderGround,
     currency: string,
     called: ReadonlyMap<string, string>,
     names: ReadonlyMap<string, string>,
@@ -64,6 +64,10 @@ export class RuleWhy {
     const hand = wantedOf({ chosen: head.chosen, ruled: null });
     const says: LayerSays<string>[] = [];
     const words = (value: string | number | boolean) => valueWords(field, value, currency, called);
+    // Products that prefer two things prefer none, as at the bench.
+    const [preferred, other] = prefers.filter(p => p.field === field);
+    if (preferred && !other)
+      says.push({ layer: 'product', value: words(preferred.value), by: `${preferred.by} prefers it` });
     if (rule)
       says.push({
         layer: 'rule',

@@ -37,8 +37,10 @@ export function OrderWhy({ orderId }: { orderId: string }) {
         {fields.map(f => (
           <Said key={f.field} field={f} />
         ))}
+        {USUAL.filter(u => !fields.some(f => f.field === u.field)).map(u => (
+          <Said key={u.field} field={u} />
+        ))}
       </dl>
-      {fields.length === 0 && <p className={textCss.quiet}>No rule decided anything; the bench chooses.</p>}
       {acted.length > 0 && (
         <ul className={textCss.plain}>
           {acted.map(a => (
@@ -79,6 +81,12 @@ interface Field {
   by: string;
   over: { value: string; by: string }[];
 }
+
+/** What counts where nobody says anything. */
+const USUAL: readonly Field[] = [
+  { field: 'service', words: 'service', value: 'the cheapest in time', by: 'the house’s usual', over: [] },
+  { field: 'box', words: 'box', value: 'the cheapest that holds it', by: 'the house’s usual', over: [] },
+];
 
 function Said({ field: f }: { field: Field }) {
   return (
