@@ -181,6 +181,42 @@ test('what is ordered elsewhere is not changed, split or merged here; an order w
   expect(await differences(house)).toEqual([]);
 });
 
+test('while it is stopped its address may be mended, and it is ordered when that is done; its lines stay', async () => {
+  await saveBook(
+    lead,
+    bookOf(
+      'Glass from there | at arrival, always do let the supplier send lines where (properties of the line have "shipped by the supplier")',
+    ),
+  );
+  const csv =
+    'Order number,Buyer name,Address 1,City,State,Zip,SKU,Item title,Qty,Unit price\nEL-10,Buyer EL-10,1 Road,Boise,ID,9999,SMK-4-ST,Smoker,1,38.00\n';
+  await lead.takeIn('orders', 'channel=web&name=t.csv', csv);
+  await settle(house);
+  await settle(house);
+  const id = await idOfOrder(lead, 'EL-10');
+  const stopped = await view(id);
+  expect(stopped.row.stage).toBe('Stopped');
+  expect(await sent(id)).toMatchObject({ purchase: null, placedAt: null });
+  const edit = (more: object) =>
+    lead.post(`orders/${id}/edit`, { version: stopped.version, undo: true, ...more });
+  expect((await edit({ lines: [{ sku: 'FRK-UNC', quantity: 1 }] })).status).toBe(422);
+  expect((await edit({ shipTo: { ...stopped.shipTo, postcode: '83702' } })).status).toBe(200);
+  await settle(house);
+  expect((await view(id)).row.stage).toBe('Elsewhere');
+  expect(await sent(id)).toMatchObject({ purchase: expect.stringMatching(/^PO-\d+$/) });
+  // What the channel adds to it by itself takes nothing from here either.
+  await lead.takeIn(
+    'orders',
+    'channel=web&name=t.csv',
+    `${csv.replace(',9999,', ',83702,')}EL-10,Buyer EL-10,1 Road,Boise,ID,83702,FRK-UNC,Fork,1,9.00\n`,
+  );
+  await settle(house);
+  const { lines } = await view(id);
+  const parts = lines.flatMap((l: { parts: { quantity: number }[] }) => l.parts);
+  expect(parts.every((p: { quantity: number }) => p.quantity === 0)).toBe(true);
+  expect(await differences(house)).toEqual([]);
+});
+
 test('a file of the supplier tells many at once; each row says what became of it, and twice is once', async () => {
   const { theirs } = await both('EL-9');
   const { purchase } = await sent(theirs);

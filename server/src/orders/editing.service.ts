@@ -21,11 +21,11 @@ import {
   addressFields,
   GivingUp,
   HEAD_COLUMNS,
-  isElsewhere,
   loadOrders,
   OrderWriter,
   refuseBuild,
   type StoredOrder,
+  sentElsewhere,
   skuOfKey,
   Undoing,
 } from '../records/records.module.js';
@@ -71,7 +71,10 @@ export class OrderEditing {
           'Only its payment and mail can still be corrected.',
         );
     }
-    if (changes.some(touchesGoods) && (await isElsewhere(tx, order.id)) && order.stage !== 'Stopped')
+    const sent = await sentElsewhere(tx, order.id);
+    // An address may be mended until it is ordered there; what is sent stays as it was routed.
+    const touched = changes.some(c => touchesGoods(c) && (c.line !== null || sent?.placedAt));
+    if (sent && touched)
       throw new Forbidden(
         `${order.channelNumber} is ordered from somebody else, who sends it as it is.`,
         'Send it from here again first, on its page; or tell them.',

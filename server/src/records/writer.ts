@@ -16,6 +16,7 @@ import type { Product } from '../products/products.module.js';
 import { LineMatching, type Matches } from '../products/products.module.js';
 import { type HoldChange, StockService } from '../stock/stock.module.js';
 import { addressOf, HEAD_COLUMNS, LINE_COLUMNS, type StoredOrder } from './documents.js';
+import { isElsewhere } from './elsewhere.js';
 import { event, toHistory } from './events.js';
 import { GivingUp } from './givingUp.service.js';
 import { LinePart } from './linePart.entity.js';
@@ -291,10 +292,9 @@ export class OrderWriter {
       OrderLine,
       made.map(m => m.line),
     );
-    await tx.insert(
-      LinePart,
-      made.flatMap(m => m.parts),
-    );
+    // What somebody else sends takes nothing from here, whoever adds to it.
+    const parts = (await isElsewhere(tx, order.id)) ? [] : made.flatMap(m => m.parts);
+    await tx.insert(LinePart, parts);
   }
 }
 
