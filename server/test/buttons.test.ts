@@ -133,6 +133,20 @@ test('who may not do what a button does may not press it, and is told what it is
   expect(await parked()).toBe(true);
 });
 
+test('orders of which one is not here are left alone, all of them; a button that met no line did nothing', async () => {
+  await saveBook(
+    lead,
+    bookOf(
+      'RB-TAG Tag | Tag | at button, always do tag it "pressed"',
+      'RB-APART Apart | Apart | at button, always do give a parcel of its own to each line where (product is "BOOK-1ST")',
+    ),
+  );
+  const id = await made('BT-7');
+  expect((await press(lead, 'RB-TAG', id, 'OR-999999')).status).toBe(404);
+  expect((await view(id)).row.tags).not.toContain('pressed');
+  expect((await press(lead, 'RB-APART', id)).body).toMatchObject([{ done: false }]);
+});
+
 test('two who press two buttons at once for one order both count', async () => {
   await saveBook(
     lead,

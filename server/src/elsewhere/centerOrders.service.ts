@@ -21,8 +21,8 @@ const ORDER = 'order at center';
 const CANCEL = 'cancel at center';
 const TRY_HOURS = 72;
 const EVERY_MS = 30_000;
-/** How a network says that it knows no such order. */
-const UNKNOWN = 'not here';
+/** Before all ids. */
+const FIRST = '00000000-0000-0000-0000-000000000000';
 
 /** Orders at fulfillment centers: placed once by our own key, however often it is tried, and followed until they left. */
 @Injectable()
@@ -105,28 +105,42 @@ export class CenterOrders {
     });
   }
 
-  /** Asks what became of what is ordered there. */
+  /** Asks what became of what is ordered there, all of it. A center that is silent is asked again in the next round. */
   private async follow(center: string, stopped: () => boolean): Promise<void> {
-    for (const { orderId } of await ordersAt(this.db, center)) {
-      if (stopped()) return;
-      const answer = await this.centers.find(center, orderId);
-      if (answer.kind === 'silent') return;
-      if (answer.kind !== 'answered' || answer.value.state !== 'left') continue;
-      const { carrier, tracking } = answer.value;
-      const told = { carrier: carrier ?? center, tracking: tracking ?? orderId.slice(-12) };
-      try {
-        await this.elsewhere.left(orderId, told, { personId: null, at: new Date() });
-      } catch (error) {
-        if (!(error instanceof Trouble)) throw error;
-        await this.note(orderId, error.problem.detail);
+    for (let after = FIRST; ; ) {
+      const rows = await ordersAt(this.db, center, after);
+      for (const { orderId } of rows) {
+        if (stopped() || !(await this.followOne(center, orderId))) return;
+        after = orderId;
       }
+      if (rows.length === 0) return;
     }
+  }
+
+  /** False when the center did not answer. */
+  private async followOne(center: string, orderId: string): Promise<boolean> {
+    const answer = await this.centers.find(center, orderId);
+    if (answer.kind !== 'answered') return answer.kind !== 'silent';
+    const { state, carrier, tracking } = answer.value;
+    if (state !== 'left') return true;
+    if (tracking === null) {
+      await this.note(orderId, `${center} says that it left, and tells no tracking number.`);
+      return true;
+    }
+    try {
+      const told = { carrier: carrier ?? center, tracking };
+      await this.elsewhere.left(orderId, told, { personId: null, at: new Date() });
+    } catch (error) {
+      if (!(error instanceof Trouble)) throw error;
+      await this.note(orderId, error.problem.detail);
+    }
+    return true;
   }
 
   /** Before the house sends it itself, the center must have let it go. */
   async letGo(orderId: string, center: string): Promise<void> {
     const answer = await this.centers.cancel(center, orderId);
-    if (answer.kind === 'answered' || (answer.kind === 'refused' && answer.why.includes(UNKNOWN))) return;
+    if (answer.kind === 'answered' || answer.kind === 'unknown') return;
     throw new TooLate(
       answer.why,
       answer.kind === 'silent'
@@ -138,7 +152,7 @@ export class CenterOrders {
   private async cancel(orderId: string, center: string): Promise<void> {
     const answer = await this.centers.cancel(center, orderId);
     if (answer.kind === 'silent') throw new Error(answer.why);
-    if (answer.kind === 'refused' && answer.why.includes(UNKNOWN)) return;
+    if (answer.kind === 'unknown') return;
     const says = answer.kind === 'answered' ? `${center} does not send it any more.` : answer.why;
     await this.db.tx({ personId: null, at: new Date() }, tx =>
       toHistory(tx, [event(tx, orderId, 'elsewhere', says.slice(0, 300))]),

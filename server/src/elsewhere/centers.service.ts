@@ -28,6 +28,8 @@ interface Kept {
 export type CenterAnswer<T> =
   | { kind: 'answered'; value: T }
   | { kind: 'refused'; why: string }
+  /** It knows nothing of what was asked about. */
+  | { kind: 'unknown'; why: string }
   | { kind: 'silent'; why: string };
 
 /** Networks of fulfillment centers that send orders for the house, and how they are asked. */
@@ -45,7 +47,7 @@ export class Centers {
   /** Connects a network, or changes the one of that name. */
   connect({ name, address, key }: CenterIn, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
-      const all = await this.kept(tx);
+      const all = await this.house.lockedSetting<Kept[]>(tx, SETTING, []);
       const sealed = key === '' ? (all.find(c => c.name === name)?.sealed ?? seal('')) : seal(key);
       await this.house.set(tx, SETTING, [
         ...all.filter(c => c.name !== name),
@@ -87,7 +89,7 @@ export class Centers {
     const json = jsonOf(raw);
     const refusal = NetworkRefusal.safeParse(json);
     if (raw.status >= 400 && raw.status < 500 && refusal.success)
-      return { kind: 'refused', why: `${name} says: ${refusal.data.why}` };
+      return { kind: raw.status === 404 ? 'unknown' : 'refused', why: `${name} says: ${refusal.data.why}` };
     const read = schema.safeParse(json);
     return raw.status === 200 && read.success
       ? { kind: 'answered', value: read.data }

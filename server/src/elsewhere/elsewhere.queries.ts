@@ -141,10 +141,10 @@ export function centersToAsk(sql: Sql): Promise<Pick<SentElsewhere, 'center'>[]>
   );
 }
 
-/** What is ordered at a center and has not left, the oldest first. */
-export function ordersAt(sql: Sql, center: string): Promise<Pick<SentElsewhere, 'orderId'>[]> {
+/** Some of what is ordered at a center and has not left, after an order, by their ids. */
+export function ordersAt(sql: Sql, center: string, after: string): Promise<Pick<SentElsewhere, 'orderId'>[]> {
   return sql.rows(
-    `SELECT e.orderId FROM sentElsewhere e JOIN orders o ON o.id = e.orderId AND o.stage = 'Elsewhere' WHERE e.center = ? AND e.placedAt IS NOT NULL AND e.leftAt IS NULL ORDER BY e.placedAt LIMIT 200`,
-    [center],
+    "SELECT e.orderId FROM sentElsewhere e JOIN orders o ON o.id = e.orderId AND o.stage <> 'Cancelled' WHERE e.center = ? AND e.placedAt IS NOT NULL AND e.leftAt IS NULL AND e.orderId > ? ORDER BY e.orderId LIMIT 200",
+    [center, after],
   );
 }

@@ -89,6 +89,7 @@ export class Elsewhere {
           'Look at the order again.',
         );
       const whole = lines.length === order.lines.length;
+      if (whole && (await sentElsewhere(tx, orderId))) return orderId;
       await this.typed.mustBeFree(tx, order);
       const goes = whole
         ? orderId

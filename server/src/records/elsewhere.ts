@@ -1,3 +1,4 @@
+import { In } from 'typeorm';
 import type { Sql, Tx } from '../database/db.js';
 import { SentElsewhere } from './sentElsewhere.entity.js';
 
@@ -7,6 +8,16 @@ export const sentElsewhere = (sql: Sql, orderId: string): Promise<SentElsewhere 
 
 export const isElsewhere = (sql: Sql, orderId: string): Promise<boolean> =>
   sql.of(SentElsewhere).existsBy({ orderId });
+
+/** Those of some orders that somebody else sends. */
+export async function elsewhereOf(sql: Sql, orderIds: readonly string[]): Promise<Set<string>> {
+  if (orderIds.length === 0) return new Set();
+  const rows = await sql.of(SentElsewhere).find({
+    where: { orderId: In([...new Set(orderIds)]) },
+    select: { orderId: true },
+  });
+  return new Set(rows.map(r => r.orderId));
+}
 
 /** Notes that somebody else sends an order. Its stage follows when it is refreshed. */
 export const sendElsewhere = (

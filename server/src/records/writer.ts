@@ -16,7 +16,7 @@ import type { Product } from '../products/products.module.js';
 import { LineMatching, type Matches } from '../products/products.module.js';
 import { type HoldChange, StockService } from '../stock/stock.module.js';
 import { addressOf, HEAD_COLUMNS, LINE_COLUMNS, type StoredOrder } from './documents.js';
-import { isElsewhere } from './elsewhere.js';
+import { elsewhereOf } from './elsewhere.js';
 import { event, toHistory } from './events.js';
 import { GivingUp } from './givingUp.service.js';
 import { LinePart } from './linePart.entity.js';
@@ -168,8 +168,8 @@ export class OrderWriter {
   ): Promise<string[]> {
     const freed = await this.resize(tx, order, line.id, line.quantity, 0);
     const { shipmentId } = (await firstShipment(tx, order.id))!;
-    await tx.insert(
-      LinePart,
+    await this.insertParts(
+      tx,
       recipe.parts.map(p => ({
         id: newId(),
         lineId: line.id,
@@ -201,8 +201,8 @@ export class OrderWriter {
       const product = l.productId === null ? undefined : products.get(l.productId);
       if (!product) continue;
       const parts = await this.matching.partsOf(tx, product, l.units);
-      await tx.insert(
-        LinePart,
+      await this.insertParts(
+        tx,
         parts.map(p => ({
           id: newId(),
           lineId: l.id,
@@ -240,8 +240,8 @@ export class OrderWriter {
         { productId: product.id, recipeId: product.recipe.recipeId, units },
       );
     const parts = await this.matching.partsOf(tx, product, units);
-    await tx.insert(
-      LinePart,
+    await this.insertParts(
+      tx,
       lines.flatMap(l =>
         parts.map(p => ({
           id: newId(),
@@ -292,9 +292,22 @@ export class OrderWriter {
       OrderLine,
       made.map(m => m.line),
     );
-    // What somebody else sends takes nothing from here, whoever adds to it.
-    const parts = (await isElsewhere(tx, order.id)) ? [] : made.flatMap(m => m.parts);
-    await tx.insert(LinePart, parts);
+    await this.insertParts(
+      tx,
+      made.flatMap(m => m.parts),
+    );
+  }
+
+  /** Parts that lines want of the house. What somebody else sends takes nothing from here, whoever adds to it. */
+  private async insertParts(tx: Tx, parts: readonly Row[]): Promise<void> {
+    const elsewhere = await elsewhereOf(
+      tx,
+      parts.map(p => String(p.orderId)),
+    );
+    await tx.insert(
+      LinePart,
+      parts.filter(p => !elsewhere.has(String(p.orderId))),
+    );
   }
 }
 

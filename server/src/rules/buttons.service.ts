@@ -1,5 +1,14 @@
 import { type BulkAnswer, mayNotPress, type Person, type RuleButtonView } from '@auk/contract';
-import { actionWords, count, type NumberedRule, rulesOf, sentenceOf, tooLate, wantsPrices } from '@auk/core';
+import {
+  actionWords,
+  count,
+  did,
+  type NumberedRule,
+  rulesOf,
+  sentenceOf,
+  tooLate,
+  wantsPrices,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer } from '../database/db.js';
 import { NotAllowed, NotHere } from '../http/problem.js';
@@ -39,26 +48,22 @@ export class RuleButtons {
   /** Presses a button for orders, each in its own transaction, each with its answer. Pressed twice it decides the same again. */
   async press(code: string, orders: readonly string[], me: Person, doer: Doer): Promise<BulkAnswer[]> {
     const { book } = await this.books.running(this.db);
-    const rule = buttonOf(book, code);
-    const refused = mayNotPress(me, rule);
-    if (refused)
-      throw new NotAllowed(refused, `Ask the lead to press “${rule.button!.words}”, or for that right.`);
+    mustMay(me, buttonOf(book, code));
+    const ids = await orderIdsOf(this.db, orders);
+    const missing = new Set(orders).size - ids.length;
+    if (missing > 0) throw new NotHere(count(missing, 'order'), 'Read the list anew and press again.');
     const answers: BulkAnswer[] = [];
-    for (const id of await orderIdsOf(this.db, orders)) answers.push(await this.one(code, id, doer));
-    if (answers.length < orders.length)
-      throw new NotHere(
-        count(orders.length - answers.length, 'order'),
-        'Read the list anew and press again.',
-      );
+    for (const id of ids) answers.push(await this.one(code, id, me, doer));
     return answers;
   }
 
-  private one(code: string, id: string, doer: Doer): Promise<BulkAnswer> {
+  private one(code: string, id: string, me: Person, doer: Doer): Promise<BulkAnswer> {
     return this.db.tx(doer, async tx => {
       await lockOrders(tx, [id]);
       // The book of now: it may have been saved anew since the button was shown.
       const running = await this.books.running(tx);
       const rule = buttonOf(running.book, code);
+      mustMay(me, rule);
       const [ground] = await this.grounds.of(tx, [id], tx.at, wantsPrices(rule));
       if (!ground) return { id, number: '', done: false, says: 'It is a draft still.' };
       const { number } = ground;
@@ -83,9 +88,16 @@ function buttonOf(book: Parameters<typeof rulesOf>[0], code: string): NumberedRu
   return rule;
 }
 
+/** Refuses who has no right to something that a button does. */
+function mustMay(me: Person, rule: NumberedRule): void {
+  const refused = mayNotPress(me, rule);
+  if (refused)
+    throw new NotAllowed(refused, `Ask the lead to press “${rule.button!.words}”, or for that right.`);
+}
+
 /** What became of a press, in words. */
 function said(p: Prepared, rule: NumberedRule, { ruled, ground }: Ran): Pick<BulkAnswer, 'done' | 'says'> {
-  if (ruled.acted.length === 0)
+  if (!did(rule, ruled))
     return { done: false, says: `“${rule.button!.words}” is not for it: ${sentenceOf(rule)}.` };
   const hand = ground.head.chosen && ruled.fields.service ? ' What was chosen by hand stays.' : '';
   return {

@@ -14,7 +14,7 @@ import { Mails } from '../mails/mails.module.js';
 import { noteOrders, tagOrders } from '../orders/orders.module.js';
 import { refreshStages, setHead } from '../records/records.module.js';
 import { alreadyDone } from './acting.queries.js';
-import { Dividing } from './dividing.service.js';
+import { Dividing, type WantedSplit } from './dividing.service.js';
 import type { OrderGround } from './grounds.service.js';
 import { actorOf, type Prepared, type Ran } from './prepared.js';
 import { RuleDeed } from './ruleDeed.entity.js';
@@ -109,12 +109,7 @@ export class Deeds {
     const first = await this.firstTime(tx, p, whole);
     await this.dividing.want(
       tx,
-      first.map(({ orderId, done, ground }) => ({
-        orderId,
-        actor: actorOf(p, done.by),
-        name: p.rules.get(done.by)!.name,
-        lines: (done.lines ?? []).map(i => ground.keys[i]!),
-      })),
+      first.map(d => splitOf(p, d, d.done.lines ?? [])),
     );
   }
 
@@ -126,13 +121,7 @@ export class Deeds {
     const first = await this.firstTime(tx, p, wanted);
     await this.dividing.want(
       tx,
-      first.map(({ orderId, done, ground }) => ({
-        orderId,
-        actor: actorOf(p, done.by),
-        name: p.rules.get(done.by)!.name,
-        lines: (done.lines ?? []).map(i => ground.keys[i]!),
-        to: { center: center.name },
-      })),
+      first.map(d => ({ ...splitOf(p, d, d.done.lines ?? []), to: { center: center.name } })),
     );
   }
 
@@ -141,16 +130,17 @@ export class Deeds {
     const first = await this.firstTime(tx, p, await this.notOfParents(tx, deedsOf(ran, 'supplier')));
     await this.dividing.want(
       tx,
-      first.flatMap(({ orderId, done, ground }) => {
-        const named = (done.lines ?? []).flatMap(i => {
-          const supplier = ground.lines[i]!.supplier;
-          return typeof supplier === 'string' ? [{ supplier, line: ground.keys[i]! }] : [];
+      first.flatMap(d => {
+        const named = (d.done.lines ?? []).flatMap(line => {
+          const { supplier } = d.ground.lines[line]!;
+          return typeof supplier === 'string' ? [{ supplier, line }] : [];
         });
         return [...group(named, n => n.supplier)].map(([supplier, of]) => ({
-          orderId,
-          actor: actorOf(p, done.by),
-          name: p.rules.get(done.by)!.name,
-          lines: of.map(n => n.line),
+          ...splitOf(
+            p,
+            d,
+            of.map(n => n.line),
+          ),
           to: { supplier },
         }));
       }),
@@ -212,6 +202,14 @@ export class Deeds {
     return first;
   }
 }
+
+/** Lines of an order, by their places, that a rule wants apart. */
+const splitOf = (p: Prepared, { orderId, done, ground }: Deed, lines: readonly number[]): WantedSplit => ({
+  orderId,
+  actor: actorOf(p, done.by),
+  name: p.rules.get(done.by)!.name,
+  lines: lines.map(i => ground.keys[i]!),
+});
 
 const OVER = new Set<string>(['Departed', 'Cancelled']);
 
