@@ -13,20 +13,29 @@ export async function pickedOf(
     lines.map(([sku, quantity]) => [number, buyer, sku, quantity, '5.00']),
   );
   const [{ id, no }] = (await look(page.request, `orders?words=${number}&stage=all`)).rows;
-  const list = await (await page.request.post('/api/v1/picking/lists', { data: { orderIds: [id] } })).json();
+  const list = await post(page, 'picking/lists', { orderIds: [id] });
   await pickList(page, list.no);
   return { id, no };
 }
 
+/** What the server answers to a piece of work that prepares a journey; refused, the journey ends here with the reason. */
+async function post(page: Page, path: string, data: object) {
+  const answer = await page.request.post(`/api/v1/${path}`, { data });
+  if (!answer.ok()) throw new Error(`${path}: ${answer.status()} ${await answer.text()}`);
+  return await answer.json();
+}
+
 /** Picks all of a list by the API. */
 export async function pickList(page: Page, list: string): Promise<void> {
-  const opened = await (
-    await page.request.post('/api/v1/picking/open', { data: { code: list, device: 'setup' } })
-  ).json();
+  const opened = await post(page, 'picking/open', { code: list, device: 'setup' });
   let count = 0;
   const send = (text: string) =>
-    page.request.post(`/api/v1/picking/sessions/${opened.sessionId}/scans`, {
-      data: { id: crypto.randomUUID(), text, at: new Date().toISOString(), device: 'setup', count: ++count },
+    post(page, `picking/sessions/${opened.sessionId}/scans`, {
+      id: crypto.randomUUID(),
+      text,
+      at: new Date().toISOString(),
+      device: 'setup',
+      count: ++count,
     });
   for (const stop of opened.state.stops) {
     await send(stop.placeCode);

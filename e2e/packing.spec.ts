@@ -407,7 +407,9 @@ test('an order of sixty lines, one of hundreds of units: what is wanted stays in
       p.stage === 'Live' &&
       p.free > 0 &&
       p.codes.length > 0 &&
-      ['serials', 'lots', 'expiry', 'warning', 'question', 'optional', 'alone'].every(f => !p.facts[f]),
+      ['serials', 'lots', 'expiry', 'warning', 'question', 'optional', 'alone', 'supplier'].every(
+        f => !p.facts[f],
+      ),
   );
   const most = plain.find((p: { sku: string }) => p.sku === 'BOOK-1ST');
   const units = 300;

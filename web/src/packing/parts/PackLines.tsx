@@ -14,7 +14,13 @@ export function PackLines({ state }: { state: PackState }) {
   const now = useRef<HTMLDivElement>(null);
   const hand = state.lines[at]?.id;
   useEffect(() => {
-    if (hand !== undefined) now.current?.scrollIntoView({ block: 'nearest' });
+    const line = now.current;
+    if (hand === undefined || !line) return;
+    // It grows when its parts are shown, and the room for the lines shrinks when the answer below needs two rows.
+    const sizes = new ResizeObserver(() => line.scrollIntoView({ block: 'nearest' }));
+    sizes.observe(line);
+    sizes.observe(line.closest('main')!);
+    return () => sizes.disconnect();
   }, [hand]);
   const aside = state.lines.length > ALL_SHOWN;
   const shown = aside ? state.lines.filter(l => packLineOpen(l) !== 0) : state.lines;
