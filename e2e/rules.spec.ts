@@ -38,6 +38,25 @@ async function write(page: Page, name: string, sentence: string): Promise<void> 
   await page.getByRole('button', { name: 'Done', exact: true }).click();
 }
 
+/** Sets the caps of a rule that buys. */
+async function setCaps(page: Page, rule: string, label: string, day: string): Promise<void> {
+  await openRules(page);
+  const spending = page.getByRole('region', { name: 'Bought unattended' });
+  await spending.getByRole('button', { name: 'Caps' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Most for one label').fill(label);
+  await dialog.getByLabel('Most in a day, of all rules').fill(day);
+  await dialog.getByLabel(new RegExp(`^Most in a day, rule \\d+ ${rule}`)).fill(day);
+  await dialog.getByRole('button', { name: 'Set the caps' }).click();
+  await expect(dialog).toBeHidden();
+}
+
+/** What became today of the label of an order that a rule wanted bought. */
+async function becameOf(page: Page, number: string): Promise<string | undefined> {
+  const { rows } = await look(page.request, 'rules/spending');
+  return rows.find((r: { order: string }) => r.order === number)?.state;
+}
+
 async function save(page: Page, note: string): Promise<void> {
   const form = page.getByRole('form', { name: 'Save the book' });
   await form.getByLabel('What was changed, in your words').fill(note);
@@ -221,19 +240,8 @@ test('from a sentence to a label that nobody bought by hand, until the cap of th
   await write(page, 'Bought alone', 'at packed, always do buy its label unattended');
   await save(page, 'Labels by themselves');
   const spending = page.getByRole('region', { name: 'Bought unattended' });
-  const caps = async (label: string, day: string) => {
-    await openRules(page);
-    await spending.getByRole('button', { name: 'Caps' }).click();
-    const dialog = page.getByRole('dialog');
-    await dialog.getByLabel('Most for one label').fill(label);
-    await dialog.getByLabel('Most in a day, of all rules').fill(day);
-    await dialog.getByLabel(/^Most in a day, rule \d+ Bought alone/).fill(day);
-    await dialog.getByRole('button', { name: 'Set the caps' }).click();
-    await expect(dialog).toBeHidden();
-  };
-  const rows = async () =>
-    (await look(page.request, 'rules/spending')).rows as { order: string; state: string }[];
-  const became = async (number: string) => (await rows()).find(r => r.order === number)?.state;
+  const caps = (label: string, day: string) => setCaps(page, 'Bought alone', label, day);
+  const became = (number: string) => becameOf(page, number);
   await caps('90.00', '900.00');
   // The bench hears of it.
   await packed(page, 'RB-11', 'Label bought, Redfen Ground.');
@@ -255,6 +263,40 @@ test('from a sentence to a label that nobody bought by hand, until the cap of th
   await expect(page.getByRole('button', { name: 'Buying paused' })).toBeVisible();
   await page.getByRole('button', { name: 'Buying paused' }).click();
   await expect(page.getByRole('button', { name: 'Pause buying' })).toBeVisible();
+});
+
+test('a label bought before anybody packs is right for the planned box; another box asks for void and rebuy', async ({
+  page,
+}) => {
+  await openRules(page);
+  await write(page, 'All by ground', 'at arrival, always do send by "redfen ground"');
+  await write(page, 'Bought ahead', 'at clear, always do buy its label unattended');
+  await save(page, 'Labels ahead');
+  await setCaps(page, 'Bought ahead', '90.00', '900.00');
+  const orders = [];
+  for (const number of ['RB-21', 'RB-22']) {
+    orders.push(await pickedOf(page, number, `Buyer ${number}`, [['FRK-UNC', 1]]));
+    await expect.poll(() => becameOf(page, number), { timeout: 45_000 }).toBe('bought');
+  }
+  const [as, otherwise] = orders;
+  const fork = await codeOf(page.request, 'FRK-UNC');
+  await atBench(page, as!.no, 'Buyer RB-21');
+  await expect(part(page, 'bought-ahead')).toContainText('Its label is bought: Redfen Ground');
+  await scan(page, fork);
+  const parcel = /PA-\d+/.exec(await page.getByRole('banner').innerText())![0];
+  const { weightMg } = (await look(page.request, 'parcels')).find((p: { no: string }) => p.no === parcel);
+  await scan(page, `${weightMg / 1_000} g`);
+  await scan(page, 'AUK-CLOSE');
+  await expect(says(page)).toHaveText('Label bought, Redfen Ground.');
+  await atBench(page, otherwise!.no, 'Buyer RB-22');
+  for (const text of [fork, 'BX-4', '3 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('Its label was bought for');
+  await scan(page, 'AUK-YES');
+  await expect(dialog).toBeHidden();
+  await expect(part(page, 'offer').first()).toBeVisible();
+  await page.keyboard.press('Alt+1');
+  await expect(says(page)).toHaveText('Label bought, Redfen Ground.');
 });
 
 test('a packer may look at the book, and not change it', async ({ page }) => {

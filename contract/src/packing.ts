@@ -60,6 +60,8 @@ export const BenchParcel = z.object({
   seq: z.number(),
   closed: z.boolean(),
   label: LabelView.nullable(),
+  /** Why its label, bought before it was packed, is not right for it. */
+  misfit: z.string().nullable(),
 });
 export type BenchParcel = z.infer<typeof BenchParcel>;
 

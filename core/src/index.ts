@@ -46,6 +46,7 @@ export * from './orders/settled.js';
 export * from './orders/split.js';
 export * from './orders/stage.js';
 export * from './orders/totals.js';
+export * from './packing/ahead.js';
 export * from './packing/boxes.js';
 export * from './packing/boxPlan.js';
 export * from './packing/checkBoxPlan.js';

@@ -154,6 +154,7 @@ export const ELSEWHERE: Record<string, Where> = {
   ],
   'Connect it under Setup > Carriers.': ['carriers/pages/CarriersPage', 'Connect a carrier'],
   'Void it first, or look at the parcel again.': ['parcels/parts/InsideParcel', 'Void the label'],
+  'Void its label under Parcels, then do it again.': ['parcels/parts/InsideParcel', 'Void the label'],
   'Void its label first; then another service can be chosen.': [
     'parcels/parts/InsideParcel',
     'Void the label',

@@ -38,6 +38,7 @@ export interface ActionSpec {
 
 const UNTIL_PACKED: readonly Moment[] = ['arrival', 'clear', 'picked', 'button'];
 const UNTIL_LABELLED: readonly Moment[] = ['arrival', 'clear', 'picked', 'packed', 'button'];
+const BUYING: readonly Moment[] = ['clear', 'picked', 'packed'];
 const BEFORE_PICKING: readonly Moment[] = ['arrival', 'clear', 'button'];
 
 /** All actions. Which service and box are used is decided before a label is bought; lines are divided before they are picked. */
@@ -139,8 +140,8 @@ export const ACTIONS = {
   buy: {
     words: 'buy its label unattended',
     given: 'nothing',
-    // Before it is packed there is no parcel that a label could be for.
-    moments: ['packed'],
+    // Before it is packed, the label is for the one parcel that is planned.
+    moments: BUYING,
     sets: [],
     kind: 'deed',
     priced: true,

@@ -139,7 +139,12 @@ async function physical(sql: Sql): Promise<Difference[]> {
        SELECT b.productId, b.placeId, b.onHand AS stored, 0 AS derived FROM stockBalance b JOIN place p ON p.id = b.placeId AND p.kind = 'parcel'
        UNION ALL SELECT a.productId, c.placeId, 0, a.quantity FROM allocation a JOIN parcel c ON c.id = a.parcelKey WHERE a.hold = 'packed') m GROUP BY productId, placeId`,
   );
-  return [...totes, ...parcels];
+  const ahead = await compare(
+    sql,
+    'in a parcel that nobody packs yet',
+    'SELECT c.id AS `where`, COALESCE(SUM(a.quantity), 0) AS stored, 0 AS derived FROM parcel c LEFT JOIN allocation a ON a.parcelKey = c.id WHERE c.aheadAt IS NOT NULL GROUP BY c.id',
+  );
+  return [...totes, ...parcels, ...ahead];
 }
 
 async function stages(sql: Sql): Promise<Difference[]> {

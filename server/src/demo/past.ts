@@ -120,7 +120,7 @@ export class PackedPast {
         products,
         boxes,
       );
-      await this.packing.close(tx, { id: m.parcelId, orderId: m.id }, box.code, weightMg, true);
+      await this.packing.close(tx, { id: m.parcelId, orderId: m.id }, { boxCode: box.code, weightMg }, true);
     }
     const numbers = await tx.rows<{ id: string; no: number; orderId: string }>(
       'SELECT id, no, orderId FROM parcel WHERE id IN (?)',

@@ -12,6 +12,8 @@ export interface ScannedParcel {
   departureId: string | null;
   handedOverAt: Date | null;
   departedAt: Date | null;
+  closedAt: Date | null;
+  misfit: string | null;
   label: string | null;
   carrier: string | null;
   carrierName: string | null;
@@ -70,7 +72,7 @@ export function trackingsOf(sql: Sql, departureId: string): Promise<{ tracking: 
 
 export function lockParcel(tx: Tx, whoseId: string): Promise<ScannedParcel | null> {
   return tx.one(
-    `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, c.weightMg, b.state AS label, b.carrier, b.carrierName FROM parcel c
+    `SELECT c.id, c.no, c.orderId, c.departureId, c.handedOverAt, c.departedAt, c.closedAt, c.misfit, c.weightMg, b.state AS label, b.carrier, b.carrierName FROM parcel c
        LEFT JOIN label b ON b.liveParcel = c.id WHERE c.id = ? FOR UPDATE`,
     [whoseId],
   );

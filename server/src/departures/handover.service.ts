@@ -89,6 +89,16 @@ export class HandoverService {
       return wrong(`That label of PA-${parcel.no} was given back.`, 'Take the old label off it.');
     if (parcel.label !== 'bought')
       return wrong(await this.unlabelled(tx, parcel), 'Bring it back to the bench.');
+    if (!parcel.closedAt)
+      return wrong(
+        `PA-${parcel.no} is not packed yet; its label was bought ahead.`,
+        'Bring it back to the bench.',
+      );
+    if (parcel.misfit)
+      return wrong(
+        `PA-${parcel.no} has a wrong label. ${parcel.misfit}`,
+        'Bring it back to the bench, void the label there and buy it anew.',
+      );
     if (parcel.carrier !== departure.carrier)
       return wrong(`Wrong truck: PA-${parcel.no} goes with ${parcel.carrierName}.`, 'Put it back.');
     const held = (await this.held.among(tx, [parcel.orderId])).get(parcel.orderId);

@@ -181,7 +181,7 @@ export class Elsewhere {
     const placeId = await this.places.makeForParcel(tx, order.warehouseId, id);
     const shipmentId = (await shipmentOf(tx, orderId))!.id;
     await this.parcels.open(tx, [{ id, orderId, shipmentId, placeId }]);
-    await this.parcels.close(tx, id, null, null);
+    await this.parcels.close(tx, id, { boxCode: null, weightMg: null });
     await this.labels.put(tx, {
       id: newId(),
       parcelId: id,

@@ -21,6 +21,8 @@ export interface LabelRow {
   back: number;
   /** How often the carrier was asked to sell before this step. */
   asks: number;
+  /** Its parcel is not at a bench yet. */
+  aheadAt: Date | null;
 }
 
 /** How long a purchase stays unanswered before the carrier is asked after it. Longer than the longest wait for an answer. */
@@ -36,8 +38,8 @@ export const TO_CHECK = `state = 'refused' AND checkAt <= NOW(3)`;
 
 export const RECOVERED_AT_ONCE = 200;
 
-export function lockParcel(tx: Tx, parcelId: string): Promise<unknown | null> {
-  return tx.one('SELECT id FROM parcel WHERE id = ? FOR UPDATE', [parcelId]);
+export function lockParcel(tx: Tx, parcelId: string): Promise<Pick<Parcel, 'boxCode' | 'weightMg'> | null> {
+  return tx.one('SELECT boxCode, weightMg FROM parcel WHERE id = ? FOR UPDATE', [parcelId]);
 }
 
 /** The purchase under a key, else the live one of a parcel: for its way there, or for its way back. */
@@ -107,7 +109,7 @@ export function noteVoidAsked(tx: Tx, id: string): Promise<number> {
 
 export function lockLabel(tx: Tx, id: string): Promise<LabelRow | null> {
   return tx.one(
-    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.service, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.batchId, b.back, b.asks FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
+    'SELECT b.id, b.parcelId, c.orderId, c.no AS parcelNo, b.state, b.carrier, b.carrierName, b.service, b.serviceName, b.minor, b.currency, b.tracking, b.request, b.batchId, b.back, b.asks, c.aheadAt FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.id = ? FOR UPDATE',
     [id],
   );
 }

@@ -128,7 +128,7 @@ export class Labels {
     try {
       return await this.db.tx(doer, async tx => {
         await lockOrders(tx, [parcel.orderId]);
-        await lockParcel(tx, parcel.id);
+        const now = (await lockParcel(tx, parcel.id))!;
         const known = await labelByKeyOrParcel(tx, wish.key, parcel.id, back);
         if (known && known.parcelId !== parcel.id)
           throw new Forbidden(
@@ -137,6 +137,8 @@ export class Labels {
           );
         if (known && (known.id === wish.key || labelHolds(known.state)))
           return { parcelId: parcel.id, lease: null };
+        if (now.boxCode !== parcel.boxCode || now.weightMg !== parcel.weightMg)
+          throw new TooLate(`PA-${no} was boxed or weighed anew meanwhile.`, 'Ask for the prices again.');
         await this.held.refuse(tx, parcel.orderId, no);
         await this.insert(tx, parcel.id, carrier, wish, request, { batchId: batch?.id ?? null, back });
         return { parcelId: parcel.id, lease: await this.purchases.take(wish.key, tx) };
@@ -364,8 +366,8 @@ export class Labels {
         `${row.back ? 'Return label' : 'Label'} bought: ${row.carrierName}, ${row.serviceName}, ${answer.tracking}.`,
       ),
     ]);
-    // What is for the way back is sent to the buyer, or printed when somebody asks for it.
-    if (row.back) return;
+    // What is for the way back is sent to the buyer, or printed when somebody asks for it; what nobody packs yet, when it is opened.
+    if (row.back || row.aheadAt) return;
     if (!row.batchId) await this.prints.add(tx, 'label', row.orderId, row.parcelNo);
     await this.prints.add(tx, 'customs', row.orderId, row.parcelNo);
   }

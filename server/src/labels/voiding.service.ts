@@ -156,6 +156,7 @@ export class Voiding {
       // What lies in the house, and what is printed, hangs on the way there only.
       if (next.value === 'voided' && !row.back) {
         await this.written.plan(tx, [row.parcelId], null);
+        await this.written.fits(tx, row.parcelId);
         await this.prints.callOff(tx, row.parcelNo);
       }
       await toHistory(tx, [event(tx, orderId, 'label', saysOf(row, happened))]);

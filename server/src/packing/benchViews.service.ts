@@ -100,6 +100,7 @@ export class BenchViews {
           seq: p.seq,
           closed: p.closedAt !== null,
           label: await this.parcels.label(p.id),
+          misfit: p.misfit,
         })),
       ),
       lacks: open ? lacking(await partsPacked(this.db, row.orderId)) : '',

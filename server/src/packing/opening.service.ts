@@ -1,16 +1,17 @@
 import {
   type BenchBox,
   type Box,
+  oneBox,
   openPack,
   type PackLine,
   type PackNews,
   type PackState,
   type Piece,
+  type Proposing,
   packBegun,
-  planBoxes,
+  proposeBoxes,
   type ScanProduct,
   type Size,
-  tryBox,
   type UnitWants,
   whatChanged,
 } from '@auk/core';
@@ -18,9 +19,9 @@ import { Injectable } from '@nestjs/common';
 import { Benches } from '../benches/benches.module.js';
 import { Measures } from '../catalog/catalog.module.js';
 import type { Sql } from '../database/db.js';
-import { Boxes, CatalogService, type Product, pieceOf } from '../products/products.module.js';
+import { Boxes, boxesNamed, CatalogService, type Product, pieceOf } from '../products/products.module.js';
 import { wantedFor } from '../records/records.module.js';
-import { linesToPack, packerNotes } from './packing.queries.js';
+import { boxWithLabel, linesToPack, packerNotes } from './packing.queries.js';
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
 @Injectable()
@@ -66,7 +67,9 @@ export class Opening {
     const boxes = await this.catalog.boxes(sql);
     const { lines: found, preferred } = await this.found(sql, orderId);
     const { parcelCostMinor, ...choices } = await this.kinds.choices(sql);
-    const wanted = (await wantedFor(sql, orderId)).boxes;
+    // What has its label already goes into the box that it was bought for.
+    const labelled = await boxWithLabel(sql, orderId);
+    const wanted = labelled ? [labelled.boxCode] : (await wantedFor(sql, orderId)).boxes;
     const planned = asPlanned(boxes, found, { ...choices, parcelCostMinor, preferred, wanted });
     return { boxes, choices, ...planned };
   }
@@ -80,40 +83,21 @@ export class Opening {
     );
     const unsized = rows.map(r => r.productId).filter(id => !all.get(id)!.size);
     const measured = unsized.length > 0 ? await this.measures.sizes(sql, unsized) : new Map<string, Size>();
-    const preferred = rows.map(r => all.get(r.productId)!.facts.box);
-    return {
-      lines: rows.map(r => toLine(r, all, measured)),
-      preferred: [
-        ...new Set(preferred.flatMap(b => (typeof b === 'string' && b.trim() !== '' ? b.trim() : []))),
-      ],
-    };
+    const preferred = rows.map(r => all.get(r.productId)!);
+    return { lines: rows.map(r => toLine(r, all, measured)), preferred: boxesNamed(preferred) };
   }
 }
 
-/** What boxes are proposed by: padding, what a parcel counts beside its box, and the boxes that products prefer. */
-interface Proposing {
-  padding: number;
-  parcelCostMinor: number;
-  preferred: readonly string[];
-  /** The boxes that were chosen with the order's service, one for each parcel. */
-  wanted: readonly string[];
-}
-
-/**
- * The boxes for an order, one for each parcel, and the lines in the order in which they go in; as they came while a size is not known.
- * Boxes that a person chose with the service come first; then the one box that its products prefer, when all of it goes in or nobody can
- * tell; else the cheapest plan.
- */
+/** The boxes for an order, one for each parcel, and the lines in the order in which they go in; as they came while a size is not known. */
 function asPlanned(
   boxes: readonly Box[],
   lines: PackLine[],
-  { padding, parcelCostMinor, preferred, wanted }: Proposing,
+  by: Proposing,
 ): { lines: PackLine[]; proposed: string[] } {
-  const known = wanted.filter(w => boxes.some(b => b.code === w));
-  const one = known.length === 1 ? known : preferred;
-  const own = one.length === 1 ? boxes.find(b => b.code === one[0]) : undefined;
+  const known = by.wanted.filter(w => boxes.some(b => b.code === w));
   const pieces: Piece[] = [];
   for (const l of lines) {
+    const own = oneBox(boxes, by.preferred, by.wanted);
     if (!l.piece?.size) return { lines, proposed: own ? [own.code] : [] };
     pieces.push({
       ...l.piece,
@@ -123,11 +107,7 @@ function asPlanned(
       ...(l.apart && { apart: l.apart }),
     });
   }
-  const tried = own && tryBox(own, pieces, { padding });
-  const parcels =
-    own && tried?.fits === 'yes'
-      ? [{ box: own, placed: tried.placed }]
-      : planBoxes(boxes, pieces, { cost: b => parcelCostMinor + b.priceMinor, padding }).parcels;
+  const parcels = proposeBoxes(boxes, pieces, by);
   const order = parcels.flatMap(p => p.placed.map(q => q.piece.id));
   const at = (l: PackLine) => (order.includes(l.id) ? order.indexOf(l.id) : order.length);
   return {

@@ -5,9 +5,11 @@ import { CatalogModule } from '../catalog/catalog.module.js';
 import { HouseModule } from '../house/house.module.js';
 import { ParcelsModule } from '../parcels/parcels.module.js';
 import { ProductsModule } from '../products/products.module.js';
+import { RatingModule } from '../rating/rating.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
+import { Ahead } from './ahead.service.js';
 import { BenchViews } from './benchViews.service.js';
 import { Opening } from './opening.service.js';
 import { OrderPhoto } from './orderPhoto.entity.js';
@@ -17,6 +19,7 @@ import { Photos } from './photos.service.js';
 import { UnitFact } from './unitFact.entity.js';
 import { UnitFacts } from './unitFacts.service.js';
 
+export { Ahead } from './ahead.service.js';
 export { PackingService } from './packing.service.js';
 export { Photos } from './photos.service.js';
 export { UnitFacts } from './unitFacts.service.js';
@@ -32,9 +35,10 @@ export { UnitFacts } from './unitFacts.service.js';
     RecordsModule,
     ScansModule,
     ParcelsModule,
+    RatingModule,
   ],
   controllers: [PackingController],
-  providers: [PackingService, Opening, BenchViews, UnitFacts, Photos],
-  exports: [PackingService, Photos, UnitFacts],
+  providers: [PackingService, Ahead, Opening, BenchViews, UnitFacts, Photos],
+  exports: [Ahead, PackingService, Photos, UnitFacts],
 })
 export class PackingModule {}

@@ -1,3 +1,4 @@
+import type { BoxedWeight, LabelState } from '@auk/core';
 import { NONE, type Sql, type Tx } from '../database/db.js';
 import type { PickStop } from '../lists/pickStop.entity.js';
 import type { OrderNote } from '../orders/orderNote.entity.js';
@@ -55,6 +56,45 @@ export function sessionOfOrder(sql: Sql, orderId: string): Promise<BenchSession 
   );
 }
 
+/** The box of a parcel that has a label and was not closed: it was bought ahead, for that box. */
+export function boxWithLabel(sql: Sql, orderId: string): Promise<{ boxCode: string } | null> {
+  return sql.one(
+    'SELECT c.boxCode FROM parcel c JOIN label b ON b.liveParcel = c.id WHERE c.orderId = ? AND c.closedAt IS NULL AND c.boxCode IS NOT NULL',
+    [orderId],
+  );
+}
+
+/** The parcel of an order that was planned before anybody packed, with the state of its label. */
+export function aheadParcel(
+  sql: Sql,
+  orderId: string,
+): Promise<(Pick<Parcel, 'id' | 'no'> & { label: LabelState | null }) | null> {
+  return sql.one(
+    'SELECT c.id, c.no, b.state AS label FROM parcel c LEFT JOIN label b ON b.liveParcel = c.id WHERE c.orderId = ? AND c.aheadAt IS NOT NULL',
+    [orderId],
+  );
+}
+
+/** What a parcel's label was bought for, where it has one. */
+export function boughtFor(sql: Sql, parcelId: string): Promise<BoxedWeight | null> {
+  return sql.one(
+    'SELECT c.boxCode, c.weightMg FROM parcel c JOIN label b ON b.liveParcel = c.id WHERE c.id = ?',
+    [parcelId],
+  );
+}
+
+/** What keeps an order from having its label bought before it is packed. */
+export function aheadFacts(
+  sql: Sql,
+  orderId: string,
+): Promise<{ abroad: number; hazardous: number; optional: number } | null> {
+  return sql.one(
+    `SELECT JSON_VALUE(o.shipTo, '$.country') <> w.country AS abroad, COALESCE(MAX(JSON_VALUE(p.facts, '$.hazardous') = 1), 0) AS hazardous, COALESCE(MAX(t.optional), 0) AS optional
+       FROM orders o JOIN warehouse w ON w.id = o.warehouseId LEFT JOIN linePart t ON t.orderId = o.id AND t.quantity > t.leftOut LEFT JOIN product p ON p.id = t.productId WHERE o.id = ? GROUP BY o.id, w.id`,
+    [orderId],
+  );
+}
+
 export function packerNotes(
   sql: Sql,
   orderId: string,
@@ -70,10 +110,13 @@ export function parcelsOf(
   sql: Sql,
   orderId: string,
 ): Promise<
-  Pick<Parcel, 'id' | 'no' | 'seq' | 'placeId' | 'orderId' | 'shipmentId' | 'closedAt' | 'departedAt'>[]
+  Pick<
+    Parcel,
+    'id' | 'no' | 'seq' | 'placeId' | 'orderId' | 'shipmentId' | 'closedAt' | 'departedAt' | 'misfit'
+  >[]
 > {
   return sql.rows(
-    'SELECT id, no, seq, placeId, orderId, shipmentId, closedAt, departedAt FROM parcel WHERE orderId = ? ORDER BY seq',
+    'SELECT id, no, seq, placeId, orderId, shipmentId, closedAt, departedAt, misfit FROM parcel WHERE orderId = ? ORDER BY seq',
     [orderId],
   );
 }

@@ -1,9 +1,12 @@
 import type { ArrivedRow, BenchView, Judged, QueueRow, ScanIn } from '@auk/contract';
 import {
+  type BoxedWeight,
   type Captured,
   type KnownThing,
+  labelMisfit,
   learnedWeight,
   looksLike,
+  NO_CHOICES,
   type PackEffect,
   type PackNews,
   type PackState,
@@ -25,6 +28,8 @@ import { type HoldChange, type Move, Places, StockService } from '../stock/stock
 import { BenchViews, lacking } from './benchViews.service.js';
 import { Opening } from './opening.service.js';
 import {
+  aheadParcel,
+  boughtFor,
   lockForPacking,
   lockParcelsOfSession,
   type OrderHead,
@@ -101,8 +106,12 @@ export class PackingService {
       );
     const state = await this.opening.state(tx, order, device);
     await this.places.takeAway(tx, order.id);
-    await this.openParcel(tx, order, 1);
+    const ahead = await aheadParcel(tx, orderId);
+    if (ahead) await this.written.takeOver(tx, ahead.id);
+    else await this.openParcel(tx, order, 1);
     const sessionId = await this.scans.open(tx, { kind: 'pack', orderId: order.id }, state, device);
+    // A label that was bought before anybody packed comes out where it is packed.
+    if (ahead?.label === 'bought') await this.prints.add(tx, 'label', orderId, ahead.no);
     return { sessionId, news: null };
   }
 
@@ -258,7 +267,7 @@ export class PackingService {
         const { boxCode, weightMg } = after.parcels.find(p => p.no === e.parcel)!;
         if (e.last) await this.refuseUnfinished(tx, orderId, after);
         if (e.last) await this.putLeftOutBack(tx, orderId, after);
-        await this.close(tx, parcelOf(e.parcel), boxCode, weightMg, e.last);
+        await this.close(tx, parcelOf(e.parcel), { boxCode, weightMg }, e.last, after.choices);
         const learned = learnedWeight(after, e.parcel);
         if (learned) await this.measures.propose(tx, learned.productId, { weightMg: learned.mg }, orderId);
         if (e.last) await this.scans.close(tx, sessionId);
@@ -378,11 +387,16 @@ export class PackingService {
   async close(
     tx: Tx,
     parcel: { id: string; orderId: string },
-    boxCode: string | null,
-    weightMg: number | null,
+    packed: BoxedWeight,
     last: boolean,
+    choices: PackState['choices'] = NO_CHOICES,
   ): Promise<void> {
-    await this.written.close(tx, parcel.id, boxCode, weightMg);
+    const label = await boughtFor(tx, parcel.id);
+    const { boxCode } = packed;
+    // What was only checked stays as its label says.
+    const misfit = label && labelMisfit(label, packed, choices);
+    await this.written.close(tx, parcel.id, { ...(boxCode === null && label ? label : packed), misfit });
+    if (misfit) await toHistory(tx, [event(tx, parcel.orderId, 'label', misfit)]);
     if (last) await this.places.freeTotes(tx, parcel.orderId);
     await toHistory(tx, [
       event(tx, parcel.orderId, 'packed', boxCode ? `Packed in box ${boxCode}.` : 'Checked, without a box.'),

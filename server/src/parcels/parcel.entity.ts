@@ -1,5 +1,5 @@
 import { Check, Entity, Index } from 'typeorm';
-import { At, Big, Code, Int, Ref, Uuid } from '../database/columns.js';
+import { At, Big, Code, Int, Ref, Text, Uuid } from '../database/columns.js';
 
 @Entity('parcel')
 @Index(['boxCode'])
@@ -42,6 +42,14 @@ export class Parcel {
 
   @At({ nullable: true })
   closedAt!: Date | null;
+
+  /** Since when it is planned for an order that nobody has begun to pack, so that its label can be bought before; until a bench takes it over. */
+  @At({ nullable: true })
+  aheadAt!: Date | null;
+
+  /** Why its label, bought ahead, is not right for what was packed; it must not leave with it. */
+  @Text(200, { nullable: true })
+  misfit!: string | null;
 
   @Ref('Departure', { nullable: true })
   departureId!: string | null;

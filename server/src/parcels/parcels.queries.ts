@@ -22,6 +22,8 @@ export interface ParcelRow {
   boxName: string | null;
   weightMg: number | null;
   closedAt: Date | null;
+  /** Planned before anybody packs: priced by its plan. */
+  aheadAt: Date | null;
   departedAt: Date | null;
   length: number;
   width: number;
@@ -43,6 +45,9 @@ export interface ParcelRow {
   seq: number;
 }
 
+/** What is in a parcel; of one that is planned ahead, all that its order holds. */
+const INSIDE = '(a.parcelKey = c.id OR (c.aheadAt IS NOT NULL AND a.orderId = c.orderId))';
+
 /** After so many days nobody looks for a parcel any more. */
 const TROUBLE_DAYS = 60;
 
@@ -57,9 +62,9 @@ export class ParcelsQueries {
 
   parcel(sql: Sql, no: number): Promise<ParcelRow | null> {
     return sql.one(
-      `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.departedAt, b.name AS boxName, b.length, b.width, b.height, s.chosen, s.ruled,
-         (SELECT CAST(l.address AS CHAR) FROM latinAddress l WHERE l.orderId = o.id AND l.ofAddress = SHA1(o.shipTo)) AS latin, o.pickUpPoint, o.payment, o.totalMinor, o.paidMinor, c.seq, (SELECT GROUP_CONCAT(DISTINCT JSON_VALUE(p.facts, '$.service') SEPARATOR '\\n') FROM allocation a JOIN product p ON p.id = a.productId WHERE a.parcelKey = c.id AND a.quantity > 0) AS preferred,
-         (SELECT IF(SUM(p.valueMinor IS NULL) > 0, NULL, CAST(SUM(a.quantity * p.valueMinor) AS SIGNED)) FROM allocation a JOIN product p ON p.id = a.productId WHERE a.parcelKey = c.id AND a.quantity > 0) AS worthMinor
+      `SELECT c.id, c.no, c.orderId, o.channelNumber, o.shipTo, o.promised, o.shippingMinor, o.currency, c.boxCode, c.weightMg, c.closedAt, c.aheadAt, c.departedAt, b.name AS boxName, b.length, b.width, b.height, s.chosen, s.ruled,
+         (SELECT CAST(l.address AS CHAR) FROM latinAddress l WHERE l.orderId = o.id AND l.ofAddress = SHA1(o.shipTo)) AS latin, o.pickUpPoint, o.payment, o.totalMinor, o.paidMinor, c.seq, (SELECT GROUP_CONCAT(DISTINCT JSON_VALUE(p.facts, '$.service') SEPARATOR '\\n') FROM allocation a JOIN product p ON p.id = a.productId WHERE ${INSIDE} AND a.quantity > 0) AS preferred,
+         (SELECT IF(SUM(p.valueMinor IS NULL) > 0, NULL, CAST(SUM(a.quantity * p.valueMinor) AS SIGNED)) FROM allocation a JOIN product p ON p.id = a.productId WHERE ${INSIDE} AND a.quantity > 0) AS worthMinor
        FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN shipment s ON s.id = c.shipmentId LEFT JOIN box b ON b.code = c.boxCode WHERE c.no = ?`,
       [no],
     );
@@ -83,7 +88,10 @@ export class ParcelsQueries {
 
   /** Parcels in the house and those that left in the last hours, newest first; after them those that are in trouble on their way. */
   async list(): Promise<ParcelListRow[]> {
-    const here = await this.rows('c.departedAt IS NULL OR c.departedAt > NOW() - INTERVAL 12 HOUR', []);
+    const here = await this.rows(
+      '(c.departedAt IS NULL AND (c.aheadAt IS NULL OR b.id IS NOT NULL)) OR c.departedAt > NOW() - INTERVAL 12 HOUR',
+      [],
+    );
     const away = await this.rows(
       `c.id IN (SELECT x.parcelId FROM trackedParcel y JOIN label x ON x.id = y.labelId
          WHERE y.state IS NULL OR y.state <> 'delivered') AND c.departedAt <= NOW() - INTERVAL 12 HOUR AND c.departedAt > NOW() - INTERVAL ${TROUBLE_DAYS} DAY`,
@@ -94,7 +102,7 @@ export class ParcelsQueries {
 
   /** All parcels of an order, in their order. */
   async ofOrder(orderId: string): Promise<ParcelListRow[]> {
-    const rows = await this.rows('c.orderId = ?', [orderId]);
+    const rows = await this.rows('c.orderId = ? AND (c.aheadAt IS NULL OR b.id IS NOT NULL)', [orderId]);
     return rows.sort((a, b) => Number(a.no.slice(3)) - Number(b.no.slice(3)));
   }
 
@@ -114,6 +122,7 @@ export class ParcelsQueries {
         no: number;
         orderNo: number;
         closedAt: Date | null;
+        misfit: string | null;
         departedAt: Date | null;
         handedOverAt: Date | null;
         labelState: string | null;
@@ -124,7 +133,7 @@ export class ParcelsQueries {
         leftAt: Date | null;
       }
     >(
-      `SELECT c.no, o.no AS orderNo, o.channelNumber, o.buyer, c.closedAt, c.departedAt, c.handedOverAt, b.state AS labelState, b.carrierName AS carrier, b.serviceName AS service, b.tracking,
+      `SELECT c.no, o.no AS orderNo, o.channelNumber, o.buyer, c.closedAt, c.misfit, c.departedAt, c.handedOverAt, b.state AS labelState, b.carrierName AS carrier, b.serviceName AS service, b.tracking,
          COALESCE(b.chargedMinor, b.minor) AS minor, COALESCE(b.currency, o.currency) AS currency, c.weightMg, x.name AS box, CONCAT(d.carrierName, ', ', d.name) AS departure, CONCAT('DE-', d.no) AS departureNo, b.why, t.state AS track, t.says, t.since, t.leftAt, b.arrives, o.promised
        FROM parcel c JOIN orders o ON o.id = c.orderId LEFT JOIN label b ON b.liveParcel = c.id LEFT JOIN trackedParcel t ON t.labelId = b.id LEFT JOIN box x ON x.code = c.boxCode LEFT JOIN departure d ON d.id = c.departureId
        WHERE ${which} ORDER BY c.departedAt IS NOT NULL, c.no DESC LIMIT 300`,
@@ -137,6 +146,7 @@ export class ParcelsQueries {
         no,
         orderNo,
         closedAt,
+        misfit,
         departedAt,
         handedOverAt,
         labelState,
@@ -150,7 +160,8 @@ export class ParcelsQueries {
         ...r,
         no: `PA-${no}`,
         order: `OR-${orderNo}`,
-        state: parcelState({ closedAt, handedOverAt, departedAt, label: labelState }),
+        state: parcelState({ closedAt, misfit, handedOverAt, departedAt, label: labelState }),
+        why: r.why ?? misfit,
         trouble:
           leftAt && arrives
             ? troubleOnTheWay({ state: r.track, says: says!, since, leftAt, arrives, promised }, days, closed)

@@ -21,8 +21,28 @@ export class Parcels {
     return (await tx.of(Parcel).findOneByOrFail({ id })).no;
   }
 
-  async close(tx: Tx, id: string, boxCode: string | null, weightMg: number | null): Promise<void> {
-    await tx.of(Parcel).update(id, { closedAt: tx.at, boxCode, weightMg });
+  /** An open parcel is planned before anybody packs: what its label is bought for. */
+  async planAhead(tx: Tx, id: string, of: Pick<Parcel, 'boxCode' | 'weightMg'>): Promise<void> {
+    await tx.of(Parcel).update(id, { ...of, aheadAt: tx.at });
+  }
+
+  /** A bench begins a parcel that was planned ahead. */
+  async takeOver(tx: Tx, id: string): Promise<void> {
+    await tx.of(Parcel).update(id, { aheadAt: null, openedAt: tx.at });
+  }
+
+  /** `misfit`: why a label that it has already is not right for it. */
+  async close(
+    tx: Tx,
+    id: string,
+    of: Pick<Parcel, 'boxCode' | 'weightMg'> & Partial<Pick<Parcel, 'misfit'>>,
+  ): Promise<void> {
+    await tx.of(Parcel).update(id, { closedAt: tx.at, ...of });
+  }
+
+  /** Its label was given back: what is bought next is bought for what it is. */
+  async fits(tx: Tx, id: string): Promise<void> {
+    await tx.of(Parcel).update(id, { misfit: null });
   }
 
   /** A closed parcel is taken open again; it is weighed anew before it closes. */

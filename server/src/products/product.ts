@@ -115,3 +115,12 @@ export const customsFacts = ({ facts, weightMg }: Pick<Product, 'facts' | 'weigh
   hazardClass: text(facts.hazardClass),
   hazardName: text(facts.hazardName),
 });
+
+/** The boxes that products prefer, each once. */
+export const boxesNamed = (products: readonly Pick<Product, 'facts'>[]): string[] => [
+  ...new Set(
+    products.flatMap(({ facts: { box } }) =>
+      typeof box === 'string' && box.trim() !== '' ? box.trim() : [],
+    ),
+  ),
+];

@@ -16,7 +16,7 @@ export { CatalogService } from './catalog.service.js';
 export { linkListing, pushedListings, putListing, type ToldListing, takeListings } from './listings.js';
 export { ListingsQueries } from './listings.queries.js';
 export { LineMatching, Matches } from './matching.js';
-export { customsFacts, factsHeld, type Product, pieceOf, stockedParts } from './product.js';
+export { boxesNamed, customsFacts, factsHeld, type Product, pieceOf, stockedParts } from './product.js';
 export { StockForSale } from './stockForSale.js';
 
 @Module({

@@ -132,7 +132,7 @@ export class RatingService {
         `PA-${parcel.no} was only checked: it has no weight.`,
         'Open it again at a bench that weighs, and close it there.',
       );
-    if (!parcel.closedAt || !parcel.boxCode || !parcel.weightMg)
+    if (!(parcel.closedAt || parcel.aheadAt) || !parcel.boxCode || !parcel.weightMg)
       throw new Forbidden(
         `PA-${parcel.no} is not closed yet.`,
         'Pack it, choose a box and give its weight first.',

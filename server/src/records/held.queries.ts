@@ -31,7 +31,7 @@ export function openStops(
 
 export function heldParcels(sql: Sql, most: number): Promise<Pick<Parcel, 'no' | 'orderId'>[]> {
   return sql.rows(
-    `SELECT c.no, c.orderId FROM parcel c JOIN orders o ON o.id = c.orderId WHERE c.departedAt IS NULL AND c.closedAt IS NOT NULL
+    `SELECT c.no, c.orderId FROM parcel c JOIN orders o ON o.id = c.orderId WHERE c.departedAt IS NULL AND (c.closedAt IS NOT NULL OR EXISTS (SELECT 1 FROM label b WHERE b.liveParcel = c.id))
        AND (o.cancelledAt IS NOT NULL OR o.parkedAt IS NOT NULL OR o.payment = 'refunded' OR EXISTS (SELECT 1 FROM stopReason s WHERE s.orderId = o.id AND s.liftedAt IS NULL)) ORDER BY c.no LIMIT ?`,
     [most],
   );

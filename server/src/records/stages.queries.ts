@@ -34,7 +34,7 @@ export function heldByStage(
   ids: readonly string[],
 ): Promise<(Pick<Allocation, 'orderId'> & { hold: Hold; n: number; closed: number; labelled: number })[]> {
   return sql.rows(
-    `SELECT a.orderId, a.hold, SUM(a.quantity) AS n, SUM(IF(p.closedAt IS NULL, 0, a.quantity)) AS closed, SUM(IF(b.id IS NULL OR p.closedAt IS NULL, 0, a.quantity)) AS labelled
+    `SELECT a.orderId, a.hold, SUM(a.quantity) AS n, SUM(IF(p.closedAt IS NULL, 0, a.quantity)) AS closed, SUM(IF(b.id IS NULL OR p.closedAt IS NULL OR p.misfit IS NOT NULL, 0, a.quantity)) AS labelled
        FROM allocation a LEFT JOIN parcel p ON a.parcelKey <> ? AND p.id = a.parcelKey
        LEFT JOIN label b ON b.liveParcel = p.id AND b.state = 'bought'
        WHERE a.orderId IN (?) AND a.quantity > 0 GROUP BY a.orderId, a.hold`,

@@ -61,7 +61,9 @@ export class Undoing {
       return {
         state: 'blocked',
         says: `PA-${parcel.no} has its label already (${parcel.state}), made for what the order said before.`,
-        cure: 'Void its label at the bench and take the parcel open again, then do it again. Park the order when the parcel must not leave.',
+        cure: parcel.aheadAt
+          ? 'Void its label under Parcels, then do it again.'
+          : 'Void its label at the bench and take the parcel open again, then do it again. Park the order when the parcel must not leave.',
       };
     if (!goods) return NOTHING;
     if (parcel && single) return atTheBench(parcel);

@@ -99,6 +99,7 @@ export class Deeds {
         actor: actorOf(p, done.by),
         name: p.rules.get(done.by)!.name,
         guessed: ground.facts.guessed === true,
+        ahead: p.moment !== 'packed',
       })),
     );
   }

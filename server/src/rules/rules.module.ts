@@ -8,6 +8,7 @@ import { JobsModule } from '../jobs/jobs.module.js';
 import { LabelsModule } from '../labels/labels.module.js';
 import { MailsModule } from '../mails/mails.module.js';
 import { OrdersModule } from '../orders/orders.module.js';
+import { PackingModule } from '../packing/packing.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RatingModule } from '../rating/rating.module.js';
 import { RecordsModule } from '../records/records.module.js';
@@ -53,6 +54,7 @@ export { Spending } from './spending.service.js';
     RatingModule,
     JobsModule,
     LabelsModule,
+    PackingModule,
     ElsewhereModule,
     MailsModule,
   ],

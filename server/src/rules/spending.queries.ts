@@ -28,21 +28,20 @@ export function wantedOn(
   day: string,
 ): Promise<
   (Pick<Unattended, 'id' | 'rule' | 'service' | 'minor' | 'why' | 'at' | 'freedAt'> &
-    Pick<Parcel, 'no' | 'orderId'> &
-    Pick<Order, 'channelNumber'> & { state: LabelState | null })[]
+    Pick<Order, 'channelNumber'> & { no: number | null; orderId: string; state: LabelState | null })[]
 > {
   return sql.rows(
-    `SELECT u.id, u.rule, u.service, u.minor, u.why, u.at, u.freedAt, c.no, c.orderId, o.channelNumber, b.state
-     FROM unattended u JOIN parcel c ON c.id = u.parcelId JOIN orders o ON o.id = c.orderId LEFT JOIN label b ON b.id = u.id
+    `SELECT u.id, u.rule, u.service, u.minor, u.why, u.at, u.freedAt, c.no, o.id AS orderId, o.channelNumber, b.state
+     FROM unattended u LEFT JOIN parcel c ON c.id = u.parcelId JOIN orders o ON o.id = COALESCE(u.orderId, c.orderId) LEFT JOIN label b ON b.id = u.id
      WHERE u.day = ? ORDER BY u.at DESC, u.id DESC LIMIT 300`,
     [day],
   );
 }
 
-/** Closed parcels of an order that no label lives for. */
+/** Parcels of an order, closed or planned ahead, that no label lives for. */
 export function parcelsToBuy(sql: Sql, orderId: string): Promise<Pick<Parcel, 'id' | 'no'>[]> {
   return sql.rows(
-    `SELECT c.id, c.no FROM parcel c WHERE c.orderId = ? AND c.closedAt IS NOT NULL AND NOT EXISTS (SELECT 1 FROM label b WHERE b.liveParcel = c.id) ORDER BY c.no`,
+    `SELECT c.id, c.no FROM parcel c WHERE c.orderId = ? AND (c.closedAt IS NOT NULL OR c.aheadAt IS NOT NULL) AND NOT EXISTS (SELECT 1 FROM label b WHERE b.liveParcel = c.id) ORDER BY c.no`,
     [orderId],
   );
 }
@@ -55,4 +54,18 @@ export async function isBegun(sql: Sql, id: string): Promise<boolean> {
 /** The time by the database's clock. */
 export async function timeNow(sql: Sql): Promise<Date> {
   return (await sql.one<{ now: Date }>('SELECT NOW(3) AS now'))!.now;
+}
+
+/** Whether an order's label was wanted by a rule before: for its planned parcel, or in vain. */
+export async function isWanted(
+  sql: Sql,
+  { orderId, ruleId }: { orderId: string; ruleId: string },
+): Promise<boolean> {
+  return (
+    (await sql.one(
+      `SELECT 1 FROM unattended WHERE orderId = ? AND ruleId = ?
+       UNION SELECT 1 FROM unattended u JOIN parcel c ON c.id = u.parcelId WHERE c.orderId = ? AND u.ruleId = ?`,
+      [orderId, ruleId, orderId, ruleId],
+    )) !== null
+  );
 }

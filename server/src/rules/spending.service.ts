@@ -85,7 +85,7 @@ export class Spending {
       rules: spent.map(s => ({ rule: s.ruleId, minor: s.minor })),
       rows: rows.map(r => ({
         id: r.id,
-        parcel: `PA-${r.no}`,
+        parcel: r.no === null ? '' : `PA-${r.no}`,
         order: r.channelNumber,
         orderId: r.orderId,
         rule: r.rule,

@@ -3,6 +3,7 @@ import { At, Big, Code, Day, Json, Ref, Text, Uuid } from '../database/columns.j
 
 /** A label that a rule wants bought without a person, under the key of its purchase. While it is not freed it holds its price of the day's caps. */
 @Entity('unattended')
+@Index(['orderId'])
 @Index(['parcelId', 'ruleId'], { unique: true })
 @Index(['day'])
 @Check(`minor >= 0`)
@@ -10,8 +11,13 @@ export class Unattended {
   @Uuid({ primary: true })
   id!: string;
 
-  @Ref('Parcel')
-  parcelId!: string;
+  /** None where no parcel could be planned before anybody packed. */
+  @Ref('Parcel', { nullable: true })
+  parcelId!: string | null;
+
+  /** Where there is no parcel. */
+  @Ref('Order', { nullable: true })
+  orderId!: string | null;
 
   @Code(36)
   ruleId!: string;

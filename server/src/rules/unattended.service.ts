@@ -6,9 +6,10 @@ import { HouseService } from '../house/house.module.js';
 import { Trouble } from '../http/problem.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { Labels } from '../labels/labels.module.js';
+import { Ahead } from '../packing/packing.module.js';
 import { RatingService } from '../rating/rating.module.js';
 import { ruleEvent, toHistory, wantedFor } from '../records/records.module.js';
-import { isBegun, parcelsToBuy, timeNow } from './spending.queries.js';
+import { isBegun, isWanted, parcelsToBuy, timeNow } from './spending.queries.js';
 import { Spending } from './spending.service.js';
 import { Unattended } from './unattended.entity.js';
 
@@ -21,6 +22,8 @@ export interface WantedLabels {
   name: string;
   /** A size or weight of its products is a guess. */
   guessed: boolean;
+  /** Nobody has packed it yet: its parcel is planned first. Not said in jobs from before. */
+  ahead?: boolean;
 }
 
 const KIND = 'buy unattended';
@@ -36,6 +39,7 @@ export class UnattendedBuying {
   constructor(
     private readonly db: Db,
     private readonly house: HouseService,
+    private readonly ahead: Ahead,
     private readonly rating: RatingService,
     private readonly labels: Labels,
     private readonly spending: Spending,
@@ -45,6 +49,7 @@ export class UnattendedBuying {
       kind: KIND,
       tryHours: TRY_HOURS,
       work: async ({ payload }) => {
+        if (payload.ahead) await this.plan(payload);
         for (const parcel of await parcelsToBuy(this.db, payload.orderId)) await this.parcel(parcel, payload);
       },
     });
@@ -56,6 +61,21 @@ export class UnattendedBuying {
       tx,
       wanted.map(w => ({ kind: KIND, lane: `buy ${w.orderId}`, payload: w, subjectId: w.orderId })),
     );
+  }
+
+  /** Plans the parcel of an order that nobody has packed; or notes why none can be. */
+  private plan(wanted: WantedLabels): Promise<void> {
+    return this.db.tx({ personId: null, at: new Date() }, async tx => {
+      const { why } = await this.ahead.plan(tx, wanted.orderId);
+      if (why === null || (await isWanted(tx, wanted))) return;
+      const id = newId();
+      const day = await this.house.today(tx, await timeNow(tx));
+      const { orderId, ruleId } = wanted;
+      const row = { id, orderId, ruleId, rule: ruleName(wanted), day, at: tx.at, freedAt: tx.at };
+      await tx.insert(Unattended, [{ ...row, parcelId: null, minor: null, service: '', wish: null, why }]);
+      await this.notBought(tx, null, why, wanted);
+      await tx.tell('rules', id);
+    });
   }
 
   private async parcel({ id, no }: { id: string; no: number }, wanted: WantedLabels): Promise<void> {
@@ -76,7 +96,7 @@ export class UnattendedBuying {
         id: key,
         parcelId,
         ruleId: wanted.ruleId,
-        rule: `${wanted.actor} “${wanted.name}”`.slice(0, 120),
+        rule: ruleName(wanted),
         day,
         at: tx.at,
       };
@@ -159,9 +179,17 @@ export class UnattendedBuying {
   }
 
   /** The order says that a rule wanted its label bought, and why it was not. */
-  private notBought(tx: Tx, no: number, why: string, { orderId, actor }: WantedLabels): Promise<void> {
+  private notBought(tx: Tx, no: number | null, why: string, { orderId, actor }: WantedLabels): Promise<void> {
     return toHistory(tx, [
-      ruleEvent(tx, orderId, actor, `The label of PA-${no} was not bought unattended. ${why}`),
+      ruleEvent(
+        tx,
+        orderId,
+        actor,
+        `${no === null ? 'Its label' : `The label of PA-${no}`} was not bought unattended. ${why}`,
+      ),
     ]);
   }
 }
+
+/** The rule as it is called in the list of what was done. */
+const ruleName = ({ actor, name }: WantedLabels): string => `${actor} “${name}”`.slice(0, 120);

@@ -27,6 +27,12 @@ export function answerOf(
   const problem = trouble ?? desk.problem;
   if (problem) return { says: problem.says, next: problem.cure, tone: trouble?.tone ?? 'wrong' };
   const label = desk.label;
+  if (label?.state === 'bought' && desk.misfit)
+    return {
+      says: desk.misfit,
+      next: 'Scan VOID and YES to give that label back, then choose the service anew.',
+      tone: 'wrong',
+    };
   if (label?.state === 'bought')
     return {
       says: `Label bought, ${label.service}.`,

@@ -1,4 +1,4 @@
-import { BuyLabel, LabelView, OffersView, wishOf } from '@auk/contract';
+import { type BenchParcel, BuyLabel, LabelView, OffersView, wishOf } from '@auk/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useRef } from 'react';
 import { v7 } from 'uuid';
@@ -14,6 +14,8 @@ export interface LabelDesk {
   offers: OffersView | undefined;
   more: number;
   label: LabelView | null;
+  /** Why the label, bought before the parcel was packed, is not right for it; it is voided first. */
+  misfit: string | null;
   busy: boolean;
   problem: { says: string; cure: string } | null;
   buy: (index: number) => void;
@@ -25,12 +27,10 @@ export interface LabelDesk {
 }
 
 /** Prices of a closed parcel, and buying one: each choice has one key, so that pressing twice cannot buy twice. */
-export function useLabelDesk(
-  parcelNo: string,
-  closed: boolean,
-  label: LabelView | null,
-  bought: () => void,
-): LabelDesk {
+export function useLabelDesk(parcel: BenchParcel, closed: boolean, bought: () => void): LabelDesk {
+  const parcelNo = parcel.no;
+  // A label that was bought ahead says nothing while its parcel is packed.
+  const label = parcel.closed ? parcel.label : null;
   const wants = closed && label?.state !== 'bought';
   const offers = useQuery({ ...offersQuery(parcelNo), enabled: wants });
   const all = wants ? offers.data : undefined;
@@ -67,6 +67,7 @@ export function useLabelDesk(
     offers: shown,
     more: (all?.offers.length ?? 0) - (shown?.offers.length ?? 0),
     label: own && buying.data?.state === 'bought' ? buying.data : label,
+    misfit: parcel.closed ? parcel.misfit : null,
     busy: buying.isPending || (wants && offers.isFetching),
     problem: error ? wordsOf(error) : null,
     buy,

@@ -10,6 +10,7 @@ import { Labels1764800000000 } from './0009-labels.js';
 import { Afterwards1764900000000 } from './0010-afterwards.js';
 import { Rules1765400000000 } from './0011-rules.js';
 import { Elsewhere1765500000000 } from './0012-elsewhere.js';
+import { Ahead1766000000000 } from './0013-ahead.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -25,4 +26,5 @@ export const MIGRATIONS = [
   Afterwards1764900000000,
   Rules1765400000000,
   Elsewhere1765500000000,
+  Ahead1766000000000,
 ];

@@ -1,4 +1,4 @@
-import { BenchView, can, type ScanIn } from '@auk/contract';
+import { type BenchParcel, BenchView, can, type ScanIn } from '@auk/contract';
 import { lineAtHand, type PackState, packClosed, packScan, parseScan, parseSize } from '@auk/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, type RefObject, Suspense, useCallback, useEffect, useRef, useState } from 'react';
@@ -69,11 +69,10 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     },
   );
   const closed = packClosed(state);
-  const parcel = view.parcels.find(p => p.closed && p.label?.state !== 'bought') ?? view.parcels.at(-1)!;
+  const parcel = view.parcels.find(p => p.closed && !hasLabel(p)) ?? view.parcels.at(-1)!;
   const desk = useLabelDesk(
-    parcel.no,
+    parcel,
     closed && parcel.closed && !state.choices.checkOnly,
-    parcel.label,
     () => void refresh().then(() => client.invalidateQueries(stripQuery)),
   );
   useFinished(view, state, done);
@@ -92,6 +91,8 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   const [changing, setChanging] = useState(false);
   const [voiding, setVoiding] = useState(false);
   const voids = closed && can(me, 'labels.void') && desk.label?.state === 'bought';
+  const asks = voids && desk.misfit !== null;
+  useEffect(() => setVoiding(asks), [asks]);
   const weigh = useScale(scaleOf, state, scan, fail);
   const may = {
     all: can(me, 'pack.all'),
@@ -137,7 +138,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
       if (code === 'AUK-REOPEN') return mend(reopen);
       if (code === 'AUK-VOID') return voids ? setVoiding(true) : fail(NOTHING_TO_VOID);
       if (code === 'AUK-LABEL') return desk.buyFirst();
-      const over = desk.label?.state === 'bought' || state.choices.checkOnly;
+      const over = (desk.label?.state === 'bought' && !desk.misfit) || state.choices.checkOnly;
       return opensAnother(text, over) ? open(text) : scan(text);
     }
     if (code === 'AUK-CHANGE') return may.change ? setChanging(true) : fail(NO_RIGHT);
@@ -192,6 +193,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
           <VoidLabel
             parcelNo={parcel.no}
             label={desk.label}
+            why={desk.misfit}
             leave={() => setVoiding(false)}
             done={() => {
               setVoiding(false);
@@ -232,11 +234,13 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   );
 }
 
+/** True when its label is bought, and right for it. */
+const hasLabel = (p: BenchParcel): boolean => p.label?.state === 'bought' && p.misfit === null;
+
 /** Tells once that an order is done. One that was done before it was opened stays, to be looked at. */
 function useFinished(view: BenchView, state: PackState, done: () => void): void {
   const finished =
-    packClosed(state) &&
-    view.parcels.every(p => p.closed && (state.choices.checkOnly || p.label?.state === 'bought'));
+    packClosed(state) && view.parcels.every(p => p.closed && (state.choices.checkOnly || hasLabel(p)));
   const before = useRef(finished);
   useEffect(() => {
     if (finished && !before.current) done();

@@ -43,6 +43,7 @@ export function PackSide({ state, view, parcelNo, desk, waiting, offline, photos
       {state.parcels.length > 1 && <ParcelRow state={state} view={view} />}
       {!closed && view.lacks && <Lacking lacks={view.lacks} orderId={view.orderId} listed={refresh} />}
       {!closed && <AtHand state={state} />}
+      {!closed && <BoughtAhead view={view} />}
       {closed && !state.choices.checkOnly && bought && <Bought desk={desk} />}
       {closed && !state.choices.checkOnly && !bought && <Offers desk={desk} parcelNo={parcelNo} />}
       {photos > 0 && <OfflineNote words={`${count(photos, 'photo')} kept here, to be sent.`} />}
@@ -92,6 +93,18 @@ function AtHand({ state }: { state: PackState }) {
         <dd className={textCss.code}>{state.boxes.map(b => b.code).join(' ')}</dd>
       </dl>
     </>
+  );
+}
+
+/** The label of the parcel at hand, where a rule bought it before anybody packed. */
+function BoughtAhead({ view }: Pick<Props, 'view'>) {
+  const ahead = view.parcels.find(p => !p.closed && p.label?.state === 'bought');
+  if (!ahead) return null;
+  return (
+    <p data-part="bought-ahead">
+      ✓ Its label is bought: {ahead.label!.service}, {ahead.label!.carrierName}. Another box or weight needs
+      another one.
+    </p>
   );
 }
 
@@ -200,7 +213,7 @@ function Bought({ desk }: { desk: LabelDesk }) {
   const label = desk.label!;
   return (
     <>
-      <h2>Label is bought</h2>
+      <h2>{desk.misfit ? '▲ The label does not fit' : 'Label is bought'}</h2>
       <dl>
         <dt>Service</dt>
         <dd>

@@ -9,12 +9,14 @@ import { voidLabel } from '../api.js';
 interface Props {
   parcelNo: string;
   label: LabelView;
+  /** Why it is not right for the parcel, where that is known. */
+  why: string | null;
   done: () => void;
   leave: () => void;
 }
 
 /** Asks once before a bought label is given back; YES does it, UNDO leaves it. */
-export default function VoidLabel({ parcelNo, label, done, leave }: Props) {
+export default function VoidLabel({ parcelNo, label, why, done, leave }: Props) {
   const giveBack = useMutation({ mutationFn: () => voidLabel(parcelNo), onSuccess: done });
   useScanner(text => {
     const code = text.trim().toUpperCase();
@@ -30,11 +32,20 @@ export default function VoidLabel({ parcelNo, label, done, leave }: Props) {
       onAct={() => giveBack.mutate()}
       onLeave={leave}
     >
+      {why && (
+        <p>
+          <b>▲ {why}</b>
+        </p>
+      )}
       <p>
         {label.carrierName} is asked to take {label.tracking} back and to return{' '}
         {formatMoney(label.minor, label.currency)}. Take the old label off the parcel.
       </p>
-      <p>Scan YES, or UNDO to leave it as it is.</p>
+      <p>
+        {why
+          ? 'Scan YES, then choose its service anew; or UNDO to leave it as it is.'
+          : 'Scan YES, or UNDO to leave it as it is.'}
+      </p>
       <ProblemNote error={giveBack.error} />
     </Ask>
   );

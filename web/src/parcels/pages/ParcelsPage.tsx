@@ -22,6 +22,7 @@ const MARK: Record<string, [shape: string, tone: string]> = {
   'handed over': ['◼', 'good'],
   labelled: ['◼', 'good'],
   packed: ['◼', ''],
+  'labelled ahead': ['◑', ''],
   'being packed': ['◑', ''],
 };
 
