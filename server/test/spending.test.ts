@@ -282,3 +282,35 @@ test('a label over the cap for one is refused with both sums, and the day’s ca
   expect(minor).toBe(0);
   expect(await differences(house)).toEqual([]);
 });
+
+test('a cap is of the day of the warehouse: past its midnight there is room again, and what is tried once more stays on its own day', async () => {
+  // Of these two zones, 25 hours apart, one is always a day further: the house goes over midnight at any hour.
+  const zone = (name: string) => house.db.run('UPDATE warehouse SET zone = ?', [name]);
+  await caps(5_000, 100_000, 100_000);
+  const parcels = await packed(4);
+  const each = await price(parcels[0]!.parcelNo);
+  await caps(5_000, each + 10, each + 10);
+  await zone('Pacific/Pago_Pago');
+  const held = await heldFor(parcels[0]!.parcelNo);
+  const { day } = await spending();
+  await house.app.get(Rounds).once('stages passed');
+  await zone('Pacific/Kiritimati');
+  const other = await house.secondServer();
+  await Promise.all([house.app, other.app].map(app => app.get(Rounds).once('jobs')));
+  await settle();
+  await other.close();
+  const today = await spending();
+  expect(today.day > day).toBe(true);
+  // One of yesterday, under the key that was held then; one of today, and for the rest of today no room.
+  expect(today).toMatchObject({ labels: 1, minor: each, refused: 2 });
+  expect(parcels.flatMap(p => sold(p.parcelNo))).toHaveLength(2);
+  expect(sold(parcels[0]!.parcelNo).map(s => s.key)).toEqual([held]);
+  await zone('Pacific/Pago_Pago');
+  expect(await spending()).toMatchObject({
+    day,
+    labels: 1,
+    minor: each,
+    rows: [{ id: held, state: 'bought' }],
+  });
+  await zone('America/New_York');
+});
