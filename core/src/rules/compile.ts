@@ -31,13 +31,17 @@ const foldedFact = (fact: Fact): Fact => {
 
 const UNKNOWN: readonly Fact[] = FIELD_NAMES.map(() => null);
 
-/** The facts that are asked for, in their places; all others stand as unknown. */
+/** A row in which nothing is known. */
+export const emptyRow = (): FactRow => UNKNOWN.slice();
+
+/** The facts that are asked for, in their places; all others stand as unknown. A row that is given is written over. */
 export function factRow(
   facts: OrderFacts,
   asked: readonly Field[],
   places: readonly number[] = asked.map(placeOf),
+  row: FactRow = emptyRow(),
 ): FactRow {
-  const row: FactRow = UNKNOWN.slice();
+  row.fill(null);
   for (let i = 0; i < asked.length; i++) row[places[i]!] = foldedFact(facts[asked[i]!]);
   return row;
 }

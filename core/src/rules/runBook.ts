@@ -2,7 +2,8 @@ import { parseAmount } from '../money/money.js';
 import { rankOffers } from '../rating/offers.js';
 import { type Action, actionSpec, DECIDED, type DecidedField, type Moment } from './actions.js';
 import { type NumberedRule, type RuleBook, rulesOf, wantsPrices } from './book.js';
-import { compile, type FactRow, factRow, folded, lineRow, placeOf, type Test } from './compile.js';
+import { type Candidates, candidatesOf } from './candidates.js';
+import { compile, emptyRow, type FactRow, factRow, folded, lineRow, placeOf, type Test } from './compile.js';
 import { type Condition, comparisonsOf } from './condition.js';
 import type { Field, LineFacts, OrderFacts } from './fields.js';
 
@@ -97,6 +98,23 @@ export interface CompiledBook {
   reads: readonly Field[];
   /** Where those stand in a row of facts. */
   places: readonly number[];
+  /** Which rules may act on an order. */
+  candidates: Candidates;
+  room: Room;
+}
+
+/**
+ * Room for one order while it is run: its facts as rows leave them, which rules acted, and for each field its value, the place of the
+ * rule that decided it (-1 for none), and the places of those over which it did. It is used again for the next order, so that nothing
+ * grows while rules act; what comes out is made of it at the end.
+ */
+interface Room {
+  row: FactRow;
+  acted: Int32Array;
+  values: DecidedValue[];
+  by: Int32Array;
+  over: readonly Int32Array[];
+  overs: Int32Array;
 }
 
 /** What rows change, and what margins follow from. */
@@ -112,26 +130,45 @@ export function compileBook(
 ): CompiledBook {
   const mine = (r: NumberedRule) =>
     r.runs && r.at === at && (at !== 'button' || folded(r.button?.code ?? '') === folded(button ?? ''));
-  const rules = rulesOf(book)
-    .filter(mine)
-    .map((r): CompiledRule => {
-      const does = r.do.map(action => compileAction(action, currency, templates));
-      const known = does.every(d => d.kind === 'decides' && d.decisions);
-      return {
-        id: r.id,
-        when: compile(r.when, currency),
-        priced: wantsPrices(r),
-        does,
-        decides: known ? does.flatMap(d => d.decisions!) : null,
-        stop: r.stop,
-      };
-    });
-  const asked = rulesOf(book)
-    .filter(mine)
-    .flatMap(r => comparisonsOf(r.when).map(c => c.field as Field));
+  const numbered = rulesOf(book).filter(mine);
+  const rules = numbered.map((r): CompiledRule => {
+    const does = r.do.map(action => compileAction(action, currency, templates));
+    const known = does.every(d => d.kind === 'decides' && d.decisions);
+    return {
+      id: r.id,
+      when: compile(r.when, currency),
+      priced: wantsPrices(r),
+      does,
+      decides: known ? does.flatMap(d => d.decisions!) : null,
+      stop: r.stop,
+    };
+  });
+  const asked = numbered.flatMap(r => comparisonsOf(r.when).map(c => c.field as Field));
   const reads = [...new Set([...asked, ...FOLLOWED])];
-  return { rules, currency, templates, reads, places: reads.map(placeOf) };
+  // What waits for prices is named whatever else it asks.
+  const candidates = candidatesOf(
+    numbered.map(r => (wantsPrices(r) ? null : r.when)),
+    currency,
+  );
+  return {
+    rules,
+    currency,
+    templates,
+    reads,
+    places: reads.map(placeOf),
+    candidates,
+    room: roomFor(rules.length),
+  };
 }
+
+const roomFor = (rules: number): Room => ({
+  row: emptyRow(),
+  acted: new Int32Array(rules),
+  values: DECIDED.map(() => ''),
+  by: new Int32Array(DECIDED.length),
+  over: DECIDED.map(() => new Int32Array(rules)),
+  overs: new Int32Array(DECIDED.length),
+});
 
 function compileAction(
   action: Action,
@@ -144,21 +181,16 @@ function compileAction(
   return { action, kind: lines ? 'divides' : spec.kind, decisions, lines };
 }
 
-/** What was decided of a field so far. */
-interface Decided {
-  value: DecidedValue;
-  by: string;
-  over: string[];
-}
-
-/** The run under way: facts as earlier rows left them, and what came of it so far. */
+/** The run under way: facts as earlier rows left them, and what came of it so far. Rules are told by their places. */
 interface Run {
+  rules: CompiledBook['rules'];
+  room: Room;
   row: FactRow;
   ground: RunGround;
-  /** What is decided of each field, by its place. */
-  decided: (Decided | undefined)[];
   added: Done[];
   deeds: Done[];
+  acted: number;
+  waiting: string[];
 }
 
 const [TAGS, PARCELS, BOX, CARRIER, SERVICE, PRICE, MARGIN, IN_TIME, PAID] = (
@@ -170,32 +202,54 @@ const [TAGS, PARCELS, BOX, CARRIER, SERVICE, PRICE, MARGIN, IN_TIME, PAID] = (
  * It looks at nothing but what it is given, so that the same order in the same book gives the same outcome.
  */
 export function runBook(book: CompiledBook, ground: RunGround): Ruled {
-  const row = factRow(ground.facts, book.reads, book.places);
-  const run: Run = { row, ground, decided: [], added: [], deeds: [] };
-  const acted: string[] = [];
-  const waiting: string[] = [];
-  let stoppedBy: string | null = null;
-  for (const rule of book.rules) {
-    if (rule.priced && ground.offers === null) {
-      waiting.push(rule.id);
-      continue;
-    }
-    if (!rule.when(run.row)) continue;
-    acted.push(rule.id);
-    if (rule.decides) decideAll(run, rule.id, rule.decides);
-    else for (const one of rule.does) act(run, rule.id, one);
-    if (rule.stop) {
-      stoppedBy = rule.id;
-      break;
-    }
-  }
-  const { added, deeds } = run;
-  return { fields: fieldsOf(run.decided), added, deeds, acted, stoppedBy, waiting };
+  const { rules, room } = book;
+  const row = factRow(ground.facts, book.reads, book.places, room.row);
+  room.by.fill(-1);
+  room.overs.fill(0);
+  const run: Run = { rules, room, row, ground, added: [], deeds: [], acted: 0, waiting: [] };
+  const stoppedBy = actAll(book, run);
+  const { added, deeds, waiting } = run;
+  return {
+    fields: fieldsOf(run),
+    added,
+    deeds,
+    acted: idsOf(run, room.acted, run.acted),
+    stoppedBy,
+    waiting,
+  };
 }
 
-function act(run: Run, by: string, { action, kind, decisions, lines }: CompiledAction): void {
+/** Lets those rules act that may, from top to bottom; gives the one that stopped the rest. */
+function actAll({ rules, candidates }: CompiledBook, run: Run): string | null {
+  const { may, sure } = candidates.of(run.row);
+  for (let word = 0; word < may.length; word++)
+    for (let bits = may[word]!; bits !== 0; bits &= bits - 1) {
+      const at = word * 32 + (31 - Math.clz32(bits & -bits));
+      const rule = rules[at]!;
+      if (rule.priced && run.ground.offers === null) {
+        run.waiting.push(rule.id);
+        continue;
+      }
+      if (!(sure[word]! & bits & -bits) && !rule.when(run.row)) continue;
+      run.room.acted[run.acted++] = at;
+      if (rule.decides) decideAll(run, at, rule.decides);
+      else for (const one of rule.does) act(run, at, one);
+      if (rule.stop) return rule.id;
+    }
+  return null;
+}
+
+/** The rules that stand at the first so many places of a room. */
+function idsOf({ rules }: Run, places: Int32Array, many: number): string[] {
+  const ids = new Array<string>(many);
+  for (let i = 0; i < many; i++) ids[i] = rules[places[i]!]!.id;
+  return ids;
+}
+
+function act(run: Run, at: number, { action, kind, decisions, lines }: CompiledAction): void {
+  const by = run.rules[at]!.id;
   if (kind === 'decides') {
-    decideAll(run, by, decisions ?? cheapest(run.ground, action.with as readonly string[]));
+    decideAll(run, at, decisions ?? cheapest(run.ground, action.with as readonly string[]));
   } else if (kind === 'divides') divide(run, by, action, lines!);
   else if (kind === 'deed') run.deeds.push({ by, action });
   else {
@@ -270,29 +324,31 @@ function cheapest(ground: RunGround, services: readonly string[]): Decision[] {
   return found === null ? [] : [decision('service', found)];
 }
 
-function decideAll(run: Run, by: string, decisions: readonly Decision[]): void {
+function decideAll(run: Run, by: number, decisions: readonly Decision[]): void {
   for (let i = 0; i < decisions.length; i++) set(run, decisions[i]!, by);
 }
 
 /** What is decided, in the order of the fields. */
-function fieldsOf(decided: readonly (Decided | undefined)[]): Ruled['fields'] {
+function fieldsOf(run: Run): Ruled['fields'] {
+  const { by, values, over, overs } = run.room;
   const fields: Ruled['fields'] = {};
-  for (let at = 0; at < decided.length; at++) {
-    const d = decided[at];
-    if (d) fields[DECIDED[at]!] = d;
-  }
+  for (let at = 0; at < by.length; at++)
+    if (by[at] !== -1)
+      fields[DECIDED[at]!] = {
+        value: values[at]!,
+        by: run.rules[by[at]!]!.id,
+        over: idsOf(run, over[at]!, overs[at]!),
+      };
   return fields;
 }
 
 /** Decides a field, over whoever decided it before, and lets later rows see what follows. */
-function set(run: Run, d: Decision, by: string): void {
-  const before = run.decided[d.at];
-  if (!before) run.decided[d.at] = { value: d.value, by, over: [] };
-  else {
-    if (before.by !== by) before.over.push(before.by);
-    before.value = d.value;
-    before.by = by;
-  }
+function set(run: Run, d: Decision, by: number): void {
+  const { room } = run;
+  const before = room.by[d.at]!;
+  if (before !== -1 && before !== by) room.over[d.at]![room.overs[d.at]!++] = before;
+  room.by[d.at] = by;
+  room.values[d.at] = d.value;
   if (d.at === BOX_FIELD) run.row[BOX] = d.folded;
   else if (d.at === SERVICE_FIELD) followService(run, d);
 }
