@@ -90,6 +90,7 @@ export * from './rating/rateSheet.js';
 export * from './rating/readRateSheet.js';
 export * from './rating/zones.js';
 export * from './receiving/session.js';
+export { remembered } from './remembered.js';
 export * from './result.js';
 export * from './rules/actions.js';
 export * from './rules/analyse.js';

@@ -1,7 +1,7 @@
 import type { ComparedParcel, ComparedService, CompareView } from '@auk/contract';
 import { type PlannedParcel, rankOffers, type SentParcel } from '@auk/core';
 import type { ServingAccount } from '../carriers/carriers.module.js';
-import { collectedOn, type Priced, type PriceGround } from './prices.service.js';
+import { type Priced, type PriceGround } from './prices.service.js';
 import type { Way } from './waysBySheet.js';
 
 /** A service with its parcels, as indexes into all parcels that are compared. */
@@ -160,7 +160,7 @@ function comparedRow(
     // Without a rate nobody can say what it costs; it stands last.
     minor: houseMinor === null ? Number.MAX_SAFE_INTEGER : houseMinor + boxesMinor,
     marginMinor: houseMinor === null || paidMinor === null ? null : paidMinor - houseMinor,
-    collected: collectedOn(ground, serving.carrier.code),
+    collected: ground.collected(serving.carrier.code),
     arrives: latest.arrives,
     days: latest.days,
     keeps: false,

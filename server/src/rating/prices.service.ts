@@ -8,6 +8,7 @@ import {
   type RatedParcel,
   type RateSheet,
   rate,
+  remembered,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { CarrierRegistry, type ServingAccount } from '../carriers/carriers.module.js';
@@ -50,6 +51,10 @@ export interface PriceGround {
   from: PricedParcel['from'];
   rates: ExchangeRates;
   now: Date;
+  /** The day on which a carrier takes a parcel: of its next departure, today where none is planned. */
+  collected: (carrier: string) => string;
+  /** The day on which a service that takes so many business days arrives. */
+  arrival: (carrier: string, days: number, saturdays: boolean) => string;
 }
 
 /** Prices of all services of all accounts: carriers are asked, own rate sheets are computed. */
@@ -64,16 +69,26 @@ export class Prices {
   async ground(sql: Sql, now: Date): Promise<PriceGround> {
     const { zone, currency, postcode, country } = await this.house.warehouse(sql);
     const { today } = daysAround(now, zone);
+    const closed = await this.carriers.closedDays(sql);
+    const open = await this.planner.open(sql, now);
+    const collected = remembered((carrier: string): string => {
+      const next = nextDeparture(open, carrier, now.toISOString());
+      return daysAround(next ? new Date(next.cutOff) : now, zone).today;
+    });
     return {
       accounts: await this.carriers.serving(sql, today),
       shut: await this.carriers.shut(sql),
-      closed: await this.carriers.closedDays(sql),
-      open: await this.planner.open(sql, now),
+      closed,
+      open,
       zone,
       house: currency,
       from: { postcode, country },
       rates: await this.house.exchangeRates(sql, today),
       now,
+      collected,
+      arrival: remembered((carrier: string, days: number, saturdays: boolean) =>
+        addBusinessDays(collected(carrier), days, { closed, saturdays }),
+      ),
     };
   }
 
@@ -97,7 +112,7 @@ export class Prices {
     options: ServiceOptions,
   ): CarrierParcel | null {
     const asked = inCurrency(ground, insuredFor(options, worthMinor), sheet?.currency ?? ground.house);
-    const shipDay = collectedOn(ground, carrier.code);
+    const shipDay = ground.collected(carrier.code);
     const to = latin && inLatin ? { ...parcel.to, lines: inLatin } : parcel.to;
     return asked && { ...parcel, to, account: account.number, options: asked, shipDay };
   }
@@ -159,16 +174,6 @@ const departureOf = (ground: PriceGround, carrier: string): OpenDeparture | null
 
 /** A refusal in the carrier's words, without its name before them. */
 const saidBy = (carrier: string, why: string): string => why.replace(`${carrier} says: `, '');
-
-/** The day on which a carrier takes the parcel: of its next departure, today where none is planned. */
-export function collectedOn(ground: PriceGround, carrier: string): string {
-  const next = departureOf(ground, carrier);
-  return daysAround(next ? new Date(next.cutOff) : ground.now, ground.zone).today;
-}
-
-/** The day on which a service that takes so many business days arrives. */
-export const arrivalOf = (ground: PriceGround, carrier: string, days: number, saturdays: boolean): string =>
-  addBusinessDays(collectedOn(ground, carrier), days, { closed: ground.closed, saturdays });
 
 /** Options with their money in another currency; null when no rate is known for it. */
 function inCurrency(ground: PriceGround, options: ServiceOptions, currency: string): ServiceOptions | null {

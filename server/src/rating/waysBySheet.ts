@@ -1,7 +1,7 @@
 import type { ServiceOptions } from '@auk/contract';
 import { type Box, convert, rate, type Size, type WayToSend } from '@auk/core';
 import type { ServingAccount } from '../carriers/carriers.module.js';
-import { arrivalOf, type PricedParcel, type PriceGround, ratedParcel } from './prices.service.js';
+import { type PricedParcel, type PriceGround, ratedParcel } from './prices.service.js';
 
 /** A service of an account as one way to send a parcel. */
 export interface Way {
@@ -37,7 +37,7 @@ export function waysBySheet(
         serving,
         service: card.service,
         name: card.name,
-        arrives: arrivalOf(ground, carrier.code, reached.value.days, options.saturday === true),
+        arrives: ground.arrival(carrier.code, reached.value.days, options.saturday === true),
       };
       const price = (box: Box, weightMg: number): number | null => {
         const rated = rate(card, { ...parcel, size: box.inner, weightMg });

@@ -1,5 +1,14 @@
-import { type Address, convert, group, type RuledOffer, type RuledTemplate, type RunGround } from '@auk/core';
+import {
+  type Address,
+  convert,
+  group,
+  type RuledOffer,
+  type RuledTemplate,
+  type RunGround,
+  remembered,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
+import { DateTime } from 'luxon';
 import { fromJson, type Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import {
@@ -77,6 +86,9 @@ export class RuleGrounds {
       .flatMap(l => (l.productId && !products.has(l.productId) ? l.productId : []));
     for (const [id, p] of await this.pieces.products(sql, missing)) products.set(id, p);
     const ground = await this.rating.ground(now);
+    const endOf = remembered((day: string) =>
+      DateTime.fromISO(day, { zone: ground.zone }).endOf('day').toJSDate(),
+    );
     const price = priced ? await this.prices.pricer(sql, ground) : null;
     return orderIds.flatMap((id): OrderGround[] => {
       const head = heads.get(id);
@@ -88,7 +100,7 @@ export class RuleGrounds {
         pieces: pieces.get(id) ?? NO_PIECES,
         home: ground.from.country,
         house: ground.house,
-        zone: ground.zone,
+        endOf,
         rates: ground.rates,
         now,
         service: chosenByHand(head),

@@ -7,7 +7,6 @@ import {
   type OrderFacts,
   PRODUCT_FACTS,
 } from '@auk/core';
-import { DateTime } from 'luxon';
 import { fromJson } from '../database/db.js';
 import type { Product } from '../products/products.module.js';
 import type { OrderPieces } from '../rating/rating.module.js';
@@ -21,7 +20,8 @@ export interface Around {
   pieces: OrderPieces;
   home: string;
   house: string;
-  zone: string;
+  /** The end of an ISO day in the warehouse's zone. */
+  endOf: (day: string) => Date;
   rates: ExchangeRates;
   now: Date;
   service: string | null;
@@ -46,7 +46,7 @@ const most = (all: readonly (number | null)[]): number | null =>
 
 /** The facts of an order at a moment, as rules ask for them: money in the house's currency, times in minutes from `now`. */
 export function orderFacts(o: RuledHead, around: Around): OrderFacts {
-  const { lines, products, pieces, home, house, rates, zone, now } = around;
+  const { lines, products, pieces, home, house, rates, endOf, now } = around;
   const to = fromJson<Address>(o.shipTo);
   const inHouse = (minor: number): number | null => convert(minor, o.currency, house, rates, house);
   const parts = lines.flatMap(l => l.parts);
@@ -83,7 +83,7 @@ export function orderFacts(o: RuledHead, around: Around): OrderFacts {
     heaviestPiece: most(weights),
     longestSide: most(sides),
     guessed: pieces.guessed.length > 0,
-    promisedIn: o.promised === null ? null : minutesTo(endOfDay(o.promised, zone), now),
+    promisedIn: o.promised === null ? null : minutesTo(endOf(o.promised), now),
     cutOffIn: o.leavesAt === null ? null : minutesTo(o.leavesAt, now),
     tags: around.tags,
     parcels: Math.max(1, o.parcels),
@@ -97,7 +97,6 @@ export function orderFacts(o: RuledHead, around: Around): OrderFacts {
 }
 
 const times = (weight: number | null, n: number): number | null => (weight === null ? null : weight * n);
-const endOfDay = (day: string, zone: string): Date => DateTime.fromISO(day, { zone }).endOf('day').toJSDate();
 
 function lineWeight(l: Around['lines'][number], products: ReadonlyMap<string, Product>): number | null {
   return sum(l.parts.map(p => times(products.get(p.productId)?.weightMg ?? null, p.quantity)));
