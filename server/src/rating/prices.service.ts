@@ -71,10 +71,7 @@ export class Prices {
     const { today } = daysAround(now, zone);
     const closed = await this.carriers.closedDays(sql);
     const open = await this.planner.open(sql, now);
-    const collected = remembered((carrier: string): string => {
-      const next = nextDeparture(open, carrier, now.toISOString());
-      return daysAround(next ? new Date(next.cutOff) : now, zone).today;
-    });
+    const collected = remembered((carrier: string) => collectedOn({ open, zone, now }, carrier));
     return {
       accounts: await this.carriers.serving(sql, today),
       shut: await this.carriers.shut(sql),
@@ -174,6 +171,15 @@ const departureOf = (ground: PriceGround, carrier: string): OpenDeparture | null
 
 /** A refusal in the carrier's words, without its name before them. */
 const saidBy = (carrier: string, why: string): string => why.replace(`${carrier} says: `, '');
+
+/** The day on which a carrier takes the parcel: of its next departure, today where none is planned. */
+export function collectedOn(
+  { open, zone, now }: Pick<PriceGround, 'open' | 'zone' | 'now'>,
+  carrier: string,
+): string {
+  const next = nextDeparture(open, carrier, now.toISOString());
+  return daysAround(next ? new Date(next.cutOff) : now, zone).today;
+}
 
 /** Options with their money in another currency; null when no rate is known for it. */
 function inCurrency(ground: PriceGround, options: ServiceOptions, currency: string): ServiceOptions | null {
