@@ -1,9 +1,11 @@
 import { group } from '../group.js';
+import type { Size } from '../units/units.js';
 import { type Box, type Piece, type Placed, spacesOf, unitsOf, volumeOf, weightOf } from './boxes.js';
+import { fillAhead } from './fillAhead.js';
 import { FILL_RULES, fillSpace } from './fillSpace.js';
 import { fitSpace, plainlyTooMuch } from './fitSpace.js';
 import type { Searched, Steps } from './searchSpace.js';
-import { placedPieces, type Shape, shapesOf } from './shapes.js';
+import { type PlacedShape, placedPieces, type Shape, shapesOf } from './shapes.js';
 
 /** One parcel of a plan: its box, what lies where in the order in which it goes in, weight with the box, and what it costs. */
 export interface PlannedParcel {
@@ -31,6 +33,8 @@ export interface PlanAsk {
   padding?: number;
   /** Steps of search for each question whether something fits into a box. */
   steps?: number;
+  /** How many blocks are looked at for each room where several boxes are filled: more take longer and fill better. None when it is not given. */
+  looks?: number;
 }
 
 /** Steps that a question takes at most when nobody says otherwise: some milliseconds. */
@@ -120,6 +124,7 @@ class Planner {
   private readonly cost: ParcelCost;
   private readonly padding: number;
   private readonly steps: number;
+  private readonly looks: number;
   /** Steps that are left for the whole plan. */
   private left: number;
   private readonly singles = new Map<string, Single>();
@@ -131,6 +136,7 @@ class Planner {
     this.cost = ask.cost ?? (box => box.priceMinor);
     this.padding = ask.padding ?? 0;
     this.steps = ask.steps ?? STEPS;
+    this.looks = ask.looks ?? 0;
     this.left = this.steps * QUESTIONS;
   }
 
@@ -298,16 +304,19 @@ class Planner {
     return found;
   }
 
+  /** A room filled by each quick rule, and by looking ahead where that is asked for. */
+  private *fillings(space: Size, pieces: readonly Piece[], limitMg: number): Generator<PlacedShape[]> {
+    for (const rule of FILL_RULES) yield fillSpace(space, shapesOf(pieces, this.padding), rule);
+    if (this.looks > 0) yield fillAhead(space, shapesOf(pieces, this.padding), this.looks, limitMg);
+  }
+
   /** As much as goes into one box of a kind; null when nothing does. */
   private filled(box: Box, pieces: readonly Piece[]): { parcel: PlannedParcel; rest: Piece[] } | null {
     let best: { placed: Placed[]; volume: number } | null = null;
     const allowed = bearable(box, pieces);
     for (const space of spacesOf(box))
-      for (const rule of FILL_RULES) {
-        const placed = withinLimit(
-          placedPieces(fillSpace(space, shapesOf(allowed, this.padding), rule)),
-          box.limitMg,
-        );
+      for (const shapes of this.fillings(space, allowed, box.limitMg)) {
+        const placed = withinLimit(placedPieces(shapes), box.limitMg);
         const volume = placed.reduce((v, p) => v + volumeOf(p.size), 0);
         if (placed.length > 0 && (!best || volume > best.volume)) best = { placed, volume };
       }

@@ -18,12 +18,13 @@ export const FILL_RULES: readonly FillRule[] = [
   { choose: 'largest piece', cut: 'across' },
 ];
 
-interface Space extends Corner {
+/** Room that is still free, down to what carries it. */
+export interface Space extends Corner {
   size: Size;
 }
 
 /** A grid of pieces of one shape that lie alike. */
-interface Block {
+export interface Block {
   shape: Shape;
   way: Size;
   along: number;
@@ -50,7 +51,7 @@ export function fillSpace(space: Size, shapes: readonly Shape[], rule: FillRule)
         unused.push(at);
         continue;
       }
-      left.set(block.shape, left.get(block.shape)! - block.along * block.across * block.up);
+      left.set(block.shape, left.get(block.shape)! - piecesIn(block));
       placed.push(...piecesOf(block, at));
       spaces.push(...besides(at, block, rule.cut));
     }
@@ -60,7 +61,7 @@ export function fillSpace(space: Size, shapes: readonly Shape[], rule: FillRule)
 }
 
 /** Takes the lowest space out of the list, of those the one that is farthest back and left. */
-function lowest(spaces: Space[]): Space {
+export function lowest(spaces: Space[]): Space {
   let at = 0;
   for (let i = 1; i < spaces.length; i++) {
     const [a, b] = [spaces[i]!, spaces[at]!];
@@ -82,12 +83,7 @@ function bestBlock(
     if (count === 0) continue;
     for (const way of shape.ways) {
       if (room.length < way.length || room.width < way.width || room.height < way.height) continue;
-      // As many as there is room for, row by row; a row that is not full stands alone, and nothing on what is fragile.
-      const along = Math.min(Math.floor(room.length / way.length), count);
-      const across = Math.max(1, Math.min(Math.floor(room.width / way.width), Math.floor(count / along)));
-      const layers = Math.max(1, Math.floor(count / (along * across)));
-      const up = shape.fragile ? 1 : Math.min(Math.floor(room.height / way.height), layers);
-      const block = { shape, way, along, across, up };
+      const block = blockIn(room, shape, way, count);
       const score = scoreOf(block, room, rule);
       if (score > most) [best, most] = [block, score];
     }
@@ -95,9 +91,21 @@ function bestBlock(
   return best;
 }
 
+/** As many as there is room for, row by row; a row that is not full stands alone, and nothing on what is fragile. */
+export function blockIn(room: Size, shape: Shape, way: Size, count: number): Block {
+  const along = Math.min(Math.floor(room.length / way.length), count);
+  const across = Math.max(1, Math.min(Math.floor(room.width / way.width), Math.floor(count / along)));
+  const layers = Math.max(1, Math.floor(count / (along * across)));
+  const up = shape.fragile ? 1 : Math.min(Math.floor(room.height / way.height), layers);
+  return { shape, way, along, across, up };
+}
+
+/** How many pieces a block has. */
+export const piecesIn = (b: Block): number => b.along * b.across * b.up;
+
 /** How good a block is in a room by a rule: the more, the better. */
-function scoreOf(b: Block, room: Size, { choose }: FillRule): number {
-  const volume = b.along * b.across * b.up * b.shape.volume;
+export function scoreOf(b: Block, room: Size, { choose }: Pick<FillRule, 'choose'>): number {
+  const volume = piecesIn(b) * b.shape.volume;
   if (choose === 'largest block') return volume;
   // The share of each side of the room that stays open beside the block: the less, the less is lost.
   const gaps = [
@@ -112,7 +120,7 @@ function scoreOf(b: Block, room: Size, { choose }: FillRule): number {
   return b.shape.volume * 4 - gap;
 }
 
-function piecesOf(b: Block, at: Space): PlacedShape[] {
+export function piecesOf(b: Block, at: Space): PlacedShape[] {
   const placed: PlacedShape[] = [];
   for (let k = 0; k < b.up; k++)
     for (let j = 0; j < b.across; j++)
@@ -128,7 +136,7 @@ function piecesOf(b: Block, at: Space): PlacedShape[] {
 }
 
 /** What is left of a space: above the block (nothing, where it is fragile), beside it and before it. */
-function besides(at: Space, b: Block, cut: FillRule['cut']): Space[] {
+export function besides(at: Space, b: Block, cut: FillRule['cut']): Space[] {
   const { length, width, height } = at.size;
   const used: Size = {
     length: b.along * b.way.length,
