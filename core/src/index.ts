@@ -28,6 +28,7 @@ export { callName } from './inbound/callName.js';
 export { checkPallet } from './inbound/checkPallet.js';
 export * from './inbound/codes.js';
 export * from './inbound/inboundBoxes.js';
+export * from './inbound/mixedPallet.js';
 export * from './inbound/pallet.js';
 export * from './inbound/palletLayer.js';
 export * from './inbound/placement.js';

@@ -102,7 +102,7 @@ function loaded(kind: PalletKind, stack: Stack, boxes: number, weightMg: number)
     boxes,
     height: kind.deck + layers.length * stack.height,
     weightMg: kind.weightMg + boxes * weightMg,
-    seam: layers.length > 1 && hasSeam(layers, kind),
+    seam: layers.length > 1 && hasSeam(layers.flatMap(l => l.placed)),
   };
 }
 
@@ -121,22 +121,13 @@ const common = (a: LayerBox, b: LayerBox): number =>
 export const supports = (lower: readonly LayerBox[], upper: readonly LayerBox[]): boolean =>
   upper.every(u => lower.reduce((sum, l) => sum + common(u, l), 0) >= PALLET_SUPPORT * u.length * u.width);
 
-/** Whether some straight cut goes through all layers without meeting a box. The edges of the load are no cut. */
-export function hasSeam(layers: readonly PalletLayer[], kind: PalletKind): boolean {
-  return (
-    cutsOf(layers, kind.length, b => [b.x, b.x + b.length]) ||
-    cutsOf(layers, kind.width, b => [b.y, b.y + b.width])
-  );
-}
+/** Whether some straight cut goes through all boxes of a load, from its floor to its top, without meeting one. Its edges are no cut. */
+export const hasSeam = (placed: readonly LayerBox[]): boolean =>
+  hasCut(placed.map(b => [b.x, b.x + b.length])) || hasCut(placed.map(b => [b.y, b.y + b.width]));
 
-function cutsOf(
-  layers: readonly PalletLayer[],
-  side: number,
-  endsOf: (b: LayerBox) => [from: number, to: number],
-): boolean {
-  const all = layers.flatMap(l => l.placed.map(endsOf));
-  const [first, last] = [Math.min(...all.map(e => e[0])), Math.max(...all.map(e => e[1]))];
-  return [...new Set(all.flat())].some(
-    cut => cut > first && cut < Math.min(last, side) && all.every(([from, to]) => to <= cut || from >= cut),
+function hasCut(spans: readonly (readonly [from: number, to: number])[]): boolean {
+  const [first, last] = [Math.min(...spans.map(s => s[0])), Math.max(...spans.map(s => s[1]))];
+  return [...new Set(spans.flat())].some(
+    cut => cut > first && cut < last && spans.every(([from, to]) => to <= cut || from >= cut),
   );
 }
