@@ -4,6 +4,8 @@ import { cpus } from 'node:os';
 import { channelsPull } from './channels-pull.mjs';
 import { frontLoad } from './front-load.mjs';
 import { importOrders } from './import-orders.mjs';
+import { inboundBoxes } from './inbound-boxes.mjs';
+import { inboundPallets } from './inbound-pallets.mjs';
 import { intakeCatalogue } from './intake-catalogue.mjs';
 import { labelsBatch } from './labels-batch.mjs';
 import { listScroll } from './list-scroll.mjs';
@@ -42,6 +44,8 @@ const BENCHES = {
   'labels.batch': labelsBatch,
   'rules.book': rulesBook,
   'rules.dryrun': rulesDryrun,
+  'inbound.boxes': inboundBoxes,
+  'inbound.pallets': inboundPallets,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

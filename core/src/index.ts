@@ -27,6 +27,7 @@ export * from './imports/stockFiles.js';
 export { callName } from './inbound/callName.js';
 export { checkPallet } from './inbound/checkPallet.js';
 export * from './inbound/codes.js';
+export * from './inbound/despatch.js';
 export * from './inbound/inboundBoxes.js';
 export * from './inbound/mixedPallet.js';
 export * from './inbound/pallet.js';
