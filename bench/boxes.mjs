@@ -68,9 +68,8 @@ export function singleFit(boxes, pieces) {
     .sort((a, b) => volumeOf(a.inner) - volumeOf(b.inner))[0];
 }
 
-/** What binpackingjs lays out in one box: null when not all of it goes in. */
-export function byLibrary(box, pieces) {
-  const items = pieces.flatMap(p =>
+const itemsOf = pieces =>
+  pieces.flatMap(p =>
     Array.from({ length: p.quantity }, () => ({
       name: p.id,
       width: p.size.length,
@@ -79,8 +78,25 @@ export function byLibrary(box, pieces) {
       weight: p.weightMg,
     })),
   );
-  const { length: width, height, width: depth } = box.inner;
-  const packed = pack3D({ bins: [{ name: box.code, width, height, depth, maxWeight: box.limitMg }], items });
+
+const binOf = ({ code, inner, limitMg }) => ({
+  name: code,
+  width: inner.length,
+  height: inner.height,
+  depth: inner.width,
+  maxWeight: limitMg,
+});
+
+/** How many boxes of one kind binpackingjs fills; Infinity when something goes into none. */
+export function boxesByLibrary(box, pieces) {
+  const items = itemsOf(pieces);
+  const packed = pack3D({ bins: items.map(() => binOf(box)), items });
+  return packed.unfitItems.length > 0 ? Infinity : packed.packedBins.filter(b => b.items.length > 0).length;
+}
+
+/** What binpackingjs lays out in one box: null when not all of it goes in. */
+export function byLibrary(box, pieces) {
+  const packed = pack3D({ bins: [binOf(box)], items: itemsOf(pieces) });
   if (packed.unfitItems.length > 0) return null;
   return packed.packedBins[0].items
     .map(i => ({

@@ -1,6 +1,6 @@
 import { type Box, checkBoxPlan, type Piece, planBoxes, type Size, seeded, tryBox } from '@auk/core';
 import { expect, test } from 'vitest';
-import { anOrder, BOXES, cost, cut, libraryCost } from '../bench/boxes.mjs';
+import { anOrder, BOXES, boxesByLibrary, cost, cut, libraryCost } from '../bench/boxes.mjs';
 
 // Box plans against an exhaustive search of our own writing that knows nothing of the planner, and against binpackingjs 4.1.0 (after
 // Dube and Kanavathy, Optimizing Three-Dimensional Bin Packing Through Simulation, 2006).
@@ -153,3 +153,27 @@ test('no sound arrangement of an independent library costs less', () => {
   }
   expect(sound).toBeGreaterThan(150);
 }, 120_000);
+
+// Source: binpackingjs 4.1.0, given as many boxes as there are pieces.
+test('a shipment never takes more boxes than an independent library gives it, and its plan is sound', () => {
+  const one = BOXES.filter(b => b.kind !== 'mailer').sort((a, b) => b.inner.length - a.inner.length)[0]!;
+  const wide = { ...one, limitMg: 1e9 };
+  const random = seeded(23);
+  const between = (least: number, most: number) => least + Math.floor(random() * (most - least));
+  for (let i = 0; i < 12; i++) {
+    const pieces = Array.from({ length: 8 }, (_, k) =>
+      piece(
+        `p${k}`,
+        {
+          length: between(600, 1_600),
+          width: between(500, 1_200),
+          height: between(300, 900),
+        },
+        { quantity: between(3, 12) },
+      ),
+    );
+    const plan = planBoxes([wide], pieces, { looks: 6 });
+    expect(checkBoxPlan(pieces, plan.parcels)).toEqual([]);
+    expect(plan.parcels.length).toBeLessThanOrEqual(boxesByLibrary(wide, pieces));
+  }
+});

@@ -1,4 +1,13 @@
-import { type Gs1Elements, gs1CheckDigit, hasGs1CheckDigit, parseGs1, seeded } from '@auk/core';
+import {
+  type Gs1Elements,
+  gs1CheckDigit,
+  hasGs1CheckDigit,
+  parseGs1,
+  seeded,
+  serialsOf,
+  ssccOf,
+} from '@auk/core';
+import { validate as gs1IsValid } from 'gs1';
 import parser from 'gs1-barcode-parser-mod';
 import { expect, test } from 'vitest';
 
@@ -80,4 +89,17 @@ test('the published examples: bracketed strings, SSCC, day 00, and what is wrong
   expect(parseGs1('(01)09506000134352(17)240200', 2026)).toMatchObject({ value: { expiry: '2024-02-29' } });
   for (const wrong of ['(00)106141412345678909', '(01)09506000134353', '(17)240230', `(10)${'L'.repeat(21)}`])
     expect(parseGs1(wrong, 2026).ok, wrong).toBe(false);
+});
+
+// Source: gs1 1.0.2 and gs1-barcode-parser-mod 1.2.1, which share no code with ours.
+test('2,000 numbers of shipping units are right and read by two independent libraries', () => {
+  for (let i = 0; i < 2_000; i++) {
+    const prefix = digits(7 + (i % 4));
+    const made = ssccOf(prefix, below(10 * serialsOf(prefix)));
+    if (!made.ok) throw new Error(made.problem);
+    expect(gs1IsValid(made.value), made.value).toBe(true);
+    const [item, ...more] = parser.parseBarcode(`]C100${made.value}`).parsedCodeItems;
+    expect(more).toEqual([]);
+    expect(item).toMatchObject({ ai: '00', data: made.value });
+  }
 });
