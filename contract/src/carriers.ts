@@ -173,6 +173,7 @@ export const Mischief = z.object({
   ms: z.number().int().min(0).max(60_000).default(0),
 });
 export type Mischief = z.infer<typeof Mischief>;
+export type MischiefIn = z.input<typeof Mischief>;
 
 /** What a visitor of a stand-in makes happen to a parcel on its way. */
 export const Happens = TrackedEvent.extend({ tracking: z.string() });

@@ -8,7 +8,7 @@ let house: House;
 let lead: Caller;
 let packer: Caller;
 beforeAll(async () => {
-  house = await openHouse('bench');
+  house = await openHouse();
   lead = await house.signIn('AB-1001');
   packer = await house.signIn('AB-1002');
 });
@@ -421,11 +421,11 @@ test('a closed parcel is taken open again by who may, until it has its label; an
 
 test('stand-ins that moved to other ports are found again', async () => {
   const { DemoLoader } = await import('../src/demo/load.js');
-  await house.app.get(DemoLoader).moveStandins('http://127.0.0.1:4', '127.0.0.1:5');
+  await house.app.get(DemoLoader).moveStandins('http://127.0.0.1:4', '127.0.0.1:5', null);
   const { printers, benches } = (await lead.get('benches')).body;
   expect(printers.map((p: { url: string }) => p.url)).toContain('http://127.0.0.1:4/printers/papers');
   expect(benches.map((b: { scale: string | null }) => b.scale)).toContain('127.0.0.1:5');
-  await house.app.get(DemoLoader).moveStandins(`http://127.0.0.1:${house.standinsPort}`, '127.0.0.1:5');
+  await house.app.get(DemoLoader).moveStandins(`http://127.0.0.1:${house.standinsPort}`, '127.0.0.1:5', null);
 });
 
 test('a bench may only check, and may want a photo before a parcel closes', async () => {

@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { Happens, Mischief, ToldReturn, ToldTracking } from '@auk/contract';
+import { Happens, Mischief, type MischiefIn, ToldReturn, ToldTracking } from '@auk/contract';
 import { CARRIERS, CENTER_STOCK, CHANNELS, PRINTERS } from '@auk/demo';
 import { Books } from './books.js';
 import { CarrierDesk, type Charge } from './carriers/desk.js';
@@ -91,8 +91,8 @@ export class Standins {
   }
 
   /** Tells a carrier to misbehave from now on. */
-  misbehave(code: string, mischief: Mischief): void {
-    this.mischief.set(code, [...(this.mischief.get(code) ?? []), mischief]);
+  misbehave(code: string, mischief: MischiefIn): void {
+    this.mischief.set(code, [...(this.mischief.get(code) ?? []), Mischief.parse(mischief)]);
   }
 
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
