@@ -5,7 +5,7 @@ import { planBoxes, planInboundBoxes, seeded } from '@auk/core';
 const GOAL_MS = 3_000;
 const GOAL_BOXES = 1.08;
 const CASES = 20;
-const BOX = {
+export const BOX = {
   code: 'L',
   name: 'L',
   inner: { length: 5_080, width: 4_064, height: 3_302 },
@@ -13,11 +13,11 @@ const BOX = {
   limitMg: 1e9,
   priceMinor: 180,
 };
-const LIMITS = { mostMg: 2e9, mostSide: 6_350, heavyMg: 15e6 };
+export const LIMITS = { mostMg: 2e9, mostSide: 6_350, heavyMg: 15e6 };
 const ROOM = BOX.inner.length * BOX.inner.width * BOX.inner.height;
 
 /** Products of at most a twelfth of the box, so many of each that volume decides. */
-function shipment(random, products, units) {
+export function shipment(random, products, units) {
   const between = (least, most) => least + Math.floor(random() * (most - least));
   return Array.from({ length: products }, (_, i) => {
     let size;

@@ -6,6 +6,7 @@ import { frontLoad } from './front-load.mjs';
 import { importOrders } from './import-orders.mjs';
 import { inboundBoxes } from './inbound-boxes.mjs';
 import { inboundPallets } from './inbound-pallets.mjs';
+import { inboundWays } from './inbound-ways.mjs';
 import { intakeCatalogue } from './intake-catalogue.mjs';
 import { labelsBatch } from './labels-batch.mjs';
 import { listScroll } from './list-scroll.mjs';
@@ -46,6 +47,7 @@ const BENCHES = {
   'rules.dryrun': rulesDryrun,
   'inbound.boxes': inboundBoxes,
   'inbound.pallets': inboundPallets,
+  'inbound.ways': inboundWays,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

@@ -33,6 +33,7 @@ export * from './inbound/mixedPallet.js';
 export * from './inbound/pallet.js';
 export * from './inbound/palletLayer.js';
 export * from './inbound/placement.js';
+export * from './inbound/planWays.js';
 export * from './inbound/preparation.js';
 export * from './inbound/reconcileCount.js';
 export * from './inbound/sscc.js';

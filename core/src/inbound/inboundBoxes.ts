@@ -52,12 +52,13 @@ export function refusedBox(size: Size, weightMg: number, { mostSide, mostMg }: B
 
 /**
  * Boxes for a shipment within a network's limits: the least cost of boxes, then the fewest; cases stay whole. The bound counts volume, weight,
- * and what is more than half of the largest box, of which no two share one.
+ * and what is more than half of the largest box, of which no two share one. `looks` as of `planBoxes`: fewer are quicker and fill less.
  */
 export function planInboundBoxes(
   boxes: readonly Box[],
   lines: readonly LineToBox[],
   limits: BoxLimits,
+  looks = LOOKS,
 ): InboundBoxes {
   const refused = boxes.flatMap(b => {
     const why = refusedBox(b.inner, b.tareMg, limits);
@@ -67,7 +68,7 @@ export function planInboundBoxes(
     .filter(b => !refused.some(r => r.code === b.code))
     .map(b => ({ ...b, limitMg: Math.min(b.limitMg, limits.mostMg - b.tareMg) }));
   const pieces = lines.flatMap(piecesOf);
-  const { parcels, unplaced } = planBoxes(usable, pieces, { looks: LOOKS });
+  const { parcels, unplaced } = planBoxes(usable, pieces, { looks });
   return {
     boxes: parcels.map(({ box, placed, weightMg }) => ({
       box,

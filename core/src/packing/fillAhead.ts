@@ -1,4 +1,5 @@
 import type { Size } from '../units/units.js';
+import { volumeOf } from './boxes.js';
 import {
   type Block,
   besides,
@@ -16,7 +17,10 @@ type Choose = FillRule['choose'];
 
 /** By these the blocks are found that are worth looking at, and what is left is filled quickly to see what they lead to. */
 const LOOKED: readonly Choose[] = ['largest block', 'snuggest', 'largest piece'];
-const QUICKLY: readonly Choose[] = ['largest block', 'largest piece'];
+type Quick = 'largest block' | 'largest piece';
+const QUICKLY: readonly Quick[] = ['largest block', 'largest piece'];
+/** In a room that is a smaller part of the space than this the block is taken that looks best. */
+const SMALL = 0.02;
 
 /** A filling under way. Shapes are told by their places. */
 interface Filling {
@@ -57,7 +61,8 @@ export function fillAhead(
     const unused: Space[] = [];
     while (now.spaces.length > 0) {
       const at = lowest(now.spaces);
-      const move = bestMove(at, now, shapes, kinds, looks);
+      const wide = volumeOf(at.size) >= SMALL * volumeOf(space);
+      const move = bestMove(at, now, shapes, kinds, wide ? looks : 0);
       if (!move) {
         unused.push(at);
         continue;
@@ -78,6 +83,11 @@ function bestMove(
   looks: number,
 ): Move | null {
   const found = blocksFor(at.size, now, shapes, kinds);
+  if (found.length === 0) return null;
+  if (looks === 0) {
+    const [first] = bestOf(found, at.size, 'largest block', 1);
+    return { ...first!, cut: 'along' };
+  }
   const looked = new Set(LOOKED.flatMap(choose => bestOf(found, at.size, choose, looks)));
   let best: Move | null = null;
   let most = -1;
@@ -133,30 +143,51 @@ function apply(filling: Filling, at: Space, { block, at: shape, cut }: Move): vo
   filling.spaces.push(...besides(at, block, cut));
 }
 
-/** The volume that goes into what is left, by one rule and without looking ahead. Uses the filling up. */
+/** The volume that goes into what is left, by one rule and without looking ahead. Uses the filling up. Called most of all: nothing is made in its loops. */
 function filledQuickly(
   filling: Filling,
   shapes: readonly Shape[],
   kinds: readonly number[],
-  choose: Choose,
+  choose: Quick,
 ): number {
   let volume = 0;
   while (filling.spaces.length > 0) {
     const at = lowest(filling.spaces);
-    let best: Found | null = null;
+    const { length, width, height } = at.size;
     let most = Number.NEGATIVE_INFINITY;
-    for (const f of blocksFor(at.size, filling, shapes, kinds)) {
-      const score = scoreOf(f.block, at.size, { choose });
-      if (score > most) [best, most] = [f, score];
+    let [bestAt, bestWay] = [-1, -1];
+    for (const k of kinds) {
+      const shape = shapes[k]!;
+      const count = Math.min(filling.left[k]!, bearable(filling, shape));
+      if (count <= 0) continue;
+      if (choose === 'largest block') {
+        if (count * shape.volume <= most) continue;
+      } else if (bestAt !== -1 && shape.volume < shapes[bestAt]!.volume) break; // The largest come first.
+      for (let w = 0; w < shape.ways.length; w++) {
+        const way = shape.ways[w]!;
+        if (length < way.length || width < way.width || height < way.height) continue;
+        const along = Math.min(Math.floor(length / way.length), count);
+        const across = Math.max(1, Math.min(Math.floor(width / way.width), Math.floor(count / along)));
+        const layers = Math.max(1, Math.floor(count / (along * across)));
+        const up = shape.fragile ? 1 : Math.min(Math.floor(height / way.height), layers);
+        const score =
+          choose === 'largest block'
+            ? along * across * up * shape.volume
+            : shape.volume * 4 +
+              (along * way.length) / length +
+              (across * way.width) / width +
+              (up * way.height) / height;
+        if (score > most) [most, bestAt, bestWay] = [score, k, w];
+      }
     }
-    if (!best) continue;
-    const beside = at.size.length - best.block.along * best.block.way.length;
-    const before = at.size.width - best.block.across * best.block.way.width;
-    apply(filling, at, {
-      ...best,
-      cut: beside * at.size.width < at.size.length * before ? 'along' : 'across',
-    });
-    volume += piecesIn(best.block) * best.block.shape.volume;
+    if (bestAt === -1) continue;
+    const shape = shapes[bestAt]!;
+    const count = Math.min(filling.left[bestAt]!, bearable(filling, shape));
+    const best = { block: blockIn(at.size, shape, shape.ways[bestWay]!, count), at: bestAt };
+    const beside = length - best.block.along * best.block.way.length;
+    const before = width - best.block.across * best.block.way.width;
+    apply(filling, at, { ...best, cut: beside * width < length * before ? 'along' : 'across' });
+    volume += piecesIn(best.block) * shape.volume;
   }
   return volume;
 }
