@@ -40,7 +40,7 @@ interface Move {
 /**
  * Fills a space as `fillSpace` does, and looks ahead: for each room the `looks` best blocks by each of three rules are tried, with both cuts,
  * each by filling all the rest quickly; the one that leads to the most volume is taken (a pilot method over block building; Bortfeldt and
- * Wäscher 2013 review such searches). Takes some hundred times as long, and comes to 94 to 96 % of a box where the quick rules come to 90.
+ * Wäscher 2013 review such searches). Takes some ten times as long, and comes to 94 to 96 % of a box where the quick rules come to 90.
  * No more than `limitMg` is put in.
  */
 export function fillAhead(
