@@ -161,6 +161,17 @@ test('what cannot be told before it is packed is not bought, once and with its r
   await lead.post('rules/again', { ids: [many.id] });
   await settle(house);
   expect((await spending()).rows).toHaveLength(1);
+  // A person has chosen two boxes for what would go into one.
+  await bringIn(lead, [['AH-8', 'FRK-UNC', 2, '9.00']]);
+  const two = await idOfOrder(lead, 'AH-8');
+  const service = { carrier: 'redfen', account: '', service: 'ground', name: 'Redfen Ground' };
+  const chosen = { ...service, boxes: ['BX-1', 'BX-1'] };
+  expect((await lead.post(`rating/orders/${two}`, { chosen })).status).toBe(200);
+  await settle(house);
+  expect((await spending()).rows[0]).toMatchObject({
+    order: 'AH-8',
+    why: 'It takes 2 parcels; their labels are bought when they are packed.',
+  });
   // One that the bench was faster with.
   await bringIn(lead, [['AH-6', 'FRK-UNC', 1, '9.00']]);
   const id = await idOfOrder(lead, 'AH-6');

@@ -1,32 +1,10 @@
 import { describe, expect, test } from 'vitest';
-import type { Box } from '../packing/boxes.js';
 import { checkBoxPlan } from '../packing/checkBoxPlan.js';
 import { seeded } from '../random/seeded.js';
-import { type BoxLimits, type LineToBox, planInboundBoxes, refusedBox } from './inboundBoxes.js';
+import { type LineToBox, planInboundBoxes, refusedBox } from './inboundBoxes.js';
+import { box, IN, LB, LIMITS, line } from './samples.js';
 
-const LB = 453_592;
-const IN = 254;
-const LIMITS: BoxLimits = { mostMg: 50 * LB, mostSide: 25 * IN, heavyMg: 33 * LB };
-const box = (code: string, l: number, w: number, h: number, priceMinor: number): Box => ({
-  code,
-  name: code,
-  inner: { length: l * IN, width: w * IN, height: h * IN },
-  tareMg: LB,
-  limitMg: 60 * LB,
-  priceMinor,
-});
 const BOXES = [box('S', 12, 10, 8, 90), box('L', 20, 16, 13, 180), box('X', 30, 16, 13, 240)];
-const line = (id: string, units: number, more: Partial<LineToBox> = {}): LineToBox => ({
-  id,
-  units,
-  size: { length: 4 * IN, width: 4 * IN, height: 5 * IN },
-  weightMg: LB,
-  fragile: false,
-  upright: false,
-  inCases: null,
-  own: false,
-  ...more,
-});
 const unitsOf = (plan: ReturnType<typeof planInboundBoxes>, id: string) =>
   plan.boxes.flatMap(b => b.contents).reduce((n, c) => n + (c.id === id ? c.units : 0), 0);
 

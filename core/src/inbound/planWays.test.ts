@@ -1,12 +1,9 @@
 import { describe, expect, test } from 'vitest';
-import type { Box } from '../packing/boxes.js';
 import type { ServiceRates } from '../rating/rateSheet.js';
 import { readRateSheet } from '../rating/readRateSheet.js';
 import { planWays, type WayAsk, type WayLine, type WayNetwork } from './planWays.js';
+import { box, IN, LB, LIMITS, line } from './samples.js';
 import { compareWays } from './ways.js';
-
-const IN = 254;
-const LB = 453_592;
 
 /** One service, by what a pound and each further one cost near and far. */
 function services(
@@ -39,32 +36,17 @@ const NETWORK: WayNetwork = {
   daysToSale: { 'one dock': 8, spread: 1 },
   storageMinor: 2,
   takes: ['parcels', 'pallets'],
-  limits: { mostMg: 50 * LB, mostSide: 25 * IN, heavyMg: 33 * LB },
+  limits: LIMITS,
 };
-const box = (code: string, l: number, w: number, h: number, priceMinor: number): Box => ({
-  code,
-  name: code,
-  inner: { length: l * IN, width: w * IN, height: h * IN },
-  tareMg: LB,
-  limitMg: 60 * LB,
-  priceMinor,
-});
-const line = (id: string, units: number, more: Partial<WayLine> = {}): WayLine => ({
-  id,
-  units,
-  size: { length: 5 * IN, width: 4 * IN, height: 4 * IN },
-  weightMg: LB,
-  fragile: false,
-  upright: false,
-  inCases: null,
-  own: false,
+const wayLine = (id: string, units: number, more: Partial<WayLine> = {}): WayLine => ({
+  ...line(id, units),
   prepare: [{ needs: 'label', when: [], feeMinor: 30, materialMinor: 1, seconds: 15 }],
   by: 'us',
   ...more,
 });
 const ASK: WayAsk = {
   from: place(39.9, -82),
-  lines: [line('jar', 180), line('smoker', 40)],
+  lines: [wayLine('jar', 180), wayLine('smoker', 40)],
   boxes: [box('L', 20, 16, 13, 180)],
   pallet: {
     name: '48 × 40 in',
@@ -157,7 +139,7 @@ describe('ways to send a shipment', () => {
       'spread, Heron Post: Fernway Centers takes nothing so: spread.',
       'spread, Stonewater Freight: Fernway Centers takes nothing so: spread.',
     ]);
-    const drum = line('drum', 1, { size: { length: 60 * IN, width: 20 * IN, height: 20 * IN } });
+    const drum = wayLine('drum', 1, { size: { length: 60 * IN, width: 20 * IN, height: 20 * IN } });
     expect(planWays({ ...ASK, lines: [drum] })).toMatchObject({
       ways: [],
       left: [{ network: 'Fernway Centers', id: 'drum', why: 'It is larger than every box.' }],

@@ -66,7 +66,7 @@ export class UnattendedBuying {
   /** Plans the parcel of an order that nobody has packed; or notes why none can be. */
   private plan(wanted: WantedLabels): Promise<void> {
     return this.db.tx({ personId: null, at: new Date() }, async tx => {
-      const { why } = await this.ahead.plan(tx, wanted.orderId);
+      const why = await this.ahead.plan(tx, wanted.orderId);
       if (why === null || (await isWanted(tx, wanted))) return;
       const id = newId();
       const day = await this.house.today(tx, await timeNow(tx));
