@@ -58,6 +58,19 @@ export async function books(
   return (await request.get(`http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/${carrier}/books`)).json();
 }
 
+/** Holds back what is asked at an address until the hand that it gives is called. */
+export async function holdBack(page: Page, address: string): Promise<() => void> {
+  let go = () => {};
+  const held = new Promise<void>(resolve => {
+    go = resolve;
+  });
+  await page.route(address, async route => {
+    await held;
+    await route.continue();
+  });
+  return go;
+}
+
 /** Tells a carrier stand-in to misbehave once. */
 export async function trick(
   request: APIRequestContext,

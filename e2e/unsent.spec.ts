@@ -1,6 +1,6 @@
 import { type BrowserContext, expect, test } from '@playwright/test';
 import { atBench, packed, picked, problem } from './bench.js';
-import { bringIn, look, packAll, part, says, scan, signIn } from './hands.js';
+import { bringIn, holdBack, look, packAll, part, says, scan, signIn } from './hands.js';
 
 test('a scan made after the session ended is kept, a sign-in is asked for over the screen, and it goes on', async ({
   page,
@@ -104,14 +104,7 @@ test('a piece scanned before the answer to its slip is there waits for it', asyn
   const { id, no, code } = await picked(page, 'UN-4', 'Early Piece');
   await page.goto('/bench');
   await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
-  let go = () => {};
-  const held = new Promise<void>(resolve => {
-    go = resolve;
-  });
-  await page.route('**/packing/open', async route => {
-    await held;
-    await route.continue();
-  });
+  const go = await holdBack(page, '**/packing/open');
   await scan(page, no);
   await scan(page, code);
   await scan(page, code);
@@ -124,14 +117,7 @@ test('a piece scanned before the answer to its slip is there waits for it', asyn
 test('a scan made while the page is still loading keeps its head', async ({ page }) => {
   await signIn(page, 'AB-1001');
   const { no } = await picked(page, 'UN-5', 'Quick Hand');
-  let go = () => {};
-  const held = new Promise<void>(resolve => {
-    go = resolve;
-  });
-  await page.route('**/assets/BenchPage*.js', async route => {
-    await held;
-    await route.continue();
-  });
+  const go = await holdBack(page, '**/assets/BenchPage*.js');
   await page.goto('/bench', { waitUntil: 'commit' });
   await expect
     .poll(() => page.evaluate(() => document.querySelector('#root')?.innerHTML.length ?? -1))

@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { bringIn, codeOf, look, packAll, part, pickAll, says, scan, signIn } from './hands.js';
+import { bringIn, codeOf, holdBack, look, packAll, part, pickAll, says, scan, signIn } from './hands.js';
 
 // The choices of the house as they were, for the journeys that follow.
 test.afterEach(async ({ page }) => {
@@ -62,8 +62,12 @@ test('a heap: planned, picked onto a trolley, sorted at the put wall, and packed
   await page.goto('/pick');
   await page.getByRole('link', { name: 'Put wall', exact: true }).click();
   await expect(page.getByRole('button', { name: /TR-004 · T4, 2 orders, 4 pieces to sort/ })).toBeVisible();
+  // The first piece is scanned while the heap is still being opened: it waits for it.
+  const bottle = await codeOf(page.request, 'HTL-J10');
+  const go = await holdBack(page, '**/sorting/open');
   await scan(page, 'TR-004');
-  await scan(page, await codeOf(page.request, 'HTL-J10'));
+  await scan(page, bottle);
+  go();
   const cell = await part(page, 'cell').innerText();
   await expect(says(page)).toHaveText(`Cell ${cell}. 1 more to come.`);
   await expect(part(page, 'lit')).toContainText('▼ here');
@@ -158,9 +162,15 @@ test('what is missing at its place is fetched from another on the same walk; dro
   await bringIn(page, [['SHRT-1', 'Short Buyer', 'HTL-J10', 1, '9.00']]);
   const no = await listOf(page, ['SHRT-1']);
   const phone = await phoneOf(browser, 'AB-1003');
-  await phone.goto(`/floor/${no}`);
-  const first = await part(phone, 'place').innerText();
+  await phone.goto('/floor');
+  await expect(phone.getByRole('heading', { name: 'Scan a pick list' })).toBeVisible();
+  // The place is scanned while the list is still being opened: it waits for it.
+  const first = (await look(page.request, `picking/lists/${no}`)).rows[0].place;
+  const go = await holdBack(phone, '**/picking/open');
+  await scan(phone, no);
   await scan(phone, first);
+  go();
+  await expect(part(phone, 'place')).toHaveText(first);
   await expect(says(phone)).toHaveText(`Right place, ${first}.`);
   await scan(phone, 'AUK-SHORT');
   await expect(says(phone)).toContainText('too; that is on your walk now.');

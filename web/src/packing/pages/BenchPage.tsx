@@ -1,9 +1,8 @@
 import { BenchView } from '@auk/contract';
 import { canonicalCode, count } from '@auk/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { wordsOf } from '../../api.js';
 import { answered } from '../../asked.js';
 import { myBenchQuery, takeBench } from '../../benches/api.js';
 import { stripQuery } from '../../departures/api.js';
@@ -11,8 +10,8 @@ import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
-import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
+import { type NotOpened, useOpening } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { PauseBuying } from '../../shell/PauseBuying.js';
 import { Who } from '../../shell/Who.js';
@@ -26,64 +25,35 @@ import { Queue } from '../parts/Queue.js';
 /** The Bench: waits for a slip, tote or parcel, then packs that order; all by scanner and keys. */
 export default function BenchPage() {
   useTitle('Bench');
-  const [view, setView] = useState<BenchView | null>(null);
-  const [problem, setProblem] = useState<WaitingProps['problem']>(null);
   const client = useQueryClient();
   const bench = useQuery(myBenchQuery).data?.bench ?? null;
-  const opening = useRef(false);
-  /** Pieces that were scanned before the answer to their slip was there. */
-  const early = useRef<string[]>([]);
-  /** Opens what a code belongs to. What is scanned meanwhile waits for it. */
-  const open = useCallback(
-    async (code: string) => {
-      if (opening.current) {
-        early.current.push(code);
-        return;
-      }
-      opening.current = true;
-      try {
-        if (/^BE-/i.test(code.trim())) await answered(client, myBenchQuery, await takeBench(code.trim()));
-        else {
-          const view = await openAtBench(code);
-          // The piece that opened the order is in a hand: it counts.
-          if (isPieceOf(view, code)) early.current.unshift(code);
-          setView(view);
-        }
-        setProblem(null);
-        playTone('right');
-      } catch (error) {
-        const { says, cure } = wordsOf(error);
-        const lost = early.current.splice(0).length;
-        const after = lost > 0 ? ` ${count(lost, 'scan')} made after it counted nowhere.` : '';
-        setProblem(before => ({
-          says,
-          cure: cure + after,
-          times: before?.says === says ? before.times + 1 : 1,
-        }));
-        setView(null);
-        playTone('wrong');
-      }
-      opening.current = false;
-    },
-    [client],
-  );
+  const { opened, problem, open, early, leave } = useOpening<BenchView>(async (code, waiting) => {
+    if (/^BE-/i.test(code.trim())) {
+      await answered(client, myBenchQuery, await takeBench(code.trim()));
+      return null;
+    }
+    const view = await openAtBench(code);
+    // The piece that opened the order is in a hand: it counts.
+    if (isPieceOf(view, code)) waiting.unshift(code);
+    return view;
+  });
   /** An order is done: what follows is the bench's choice. */
   const done = useCallback(async () => {
     if (bench?.afterOrder !== 'next') return;
     const queue = await client.fetchQuery({ ...queueQuery, staleTime: 0 }).catch(() => []);
     const next = queue.find(q => q.packer === null);
-    if (next) await open(next.no);
-    else setView(null);
-  }, [bench, client, open]);
+    if (next) open(next.no);
+    else leave();
+  }, [bench, client, leave, open]);
   return (
     <div className={css.bench}>
-      {view ? (
+      {opened ? (
         <PackBoard
-          key={view.sessionId}
-          view={view}
+          key={opened.sessionId}
+          view={opened}
           open={open}
           early={early}
-          leave={() => setView(null)}
+          leave={leave}
           scaleOf={bench?.scale ? bench.id : null}
           done={done}
         />
@@ -100,7 +70,7 @@ const isPieceOf = ({ state }: BenchView, code: string): boolean =>
   state.lines.some(l => l.product.codes.some(c => c.code === canonicalCode(code)));
 
 interface WaitingProps {
-  problem: { says: string; cure: string; times: number } | null;
+  problem: NotOpened | null;
   open: (code: string) => void;
   /** The name of the bench that this device stands at. */
   bench: string | null;

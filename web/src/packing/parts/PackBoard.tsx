@@ -10,6 +10,7 @@ import { isButton } from '../../rules/target.js';
 import { AnswerBar } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
 import { playTone } from '../../scans/sounds.js';
+import { useEarly } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
 import { benchPath, giveCode, measure, offersQuery, readBench, reopenParcel } from '../api.js';
@@ -151,11 +152,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     scan(text, by);
   };
   useScanner(take, { typed: true, onTyping: setTyped });
-  const newest = useRef(take);
-  newest.current = take;
-  useEffect(() => {
-    for (const text of early.current.splice(0)) newest.current(text);
-  }, [early]);
+  useEarly(early, take);
 
   const hand = state.lines[lineAtHand(state)]?.product;
   const gives = hand && last?.says.startsWith('Unknown code') && can(me, 'codes.give') ? hand : null;

@@ -11,8 +11,8 @@ import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import { CameraButton } from '../../scans/Camera.js';
-import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
+import { type Opening, useOpening } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { PauseBuying } from '../../shell/PauseBuying.js';
 import { Who } from '../../shell/Who.js';
@@ -22,58 +22,50 @@ import css from '../floor.module.css';
 import { NEXT, useTakeNext } from '../parts/TakeNext.js';
 import { Walk } from '../parts/Walk.js';
 
-/** Why a list could not be opened, and how often in a row. */
-type Trouble = { says: string; cure: string; times: number };
-
 /** The Floor: a list is opened by its code, then one stop at a time. */
 export default function FloorPage() {
   const { code } = useParams();
-  // The same code scanned again is tried again, and refused aloud again.
   const { key } = useLocation();
-  const [opened, setOpened] = useState<OpenedList | null>(null);
-  const [error, setError] = useState<Trouble | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each coming to the page opens the list anew
+  const navigate = useNavigate();
+  const opening = useOpening(openList);
+  const { opened, open, early, leave } = opening;
+  const here = opened?.state.listNo;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each coming to the page opens its list, unless a scan has opened it
   useEffect(() => {
-    setOpened(null);
-    if (!code) return setError(null);
-    let wanted = true;
-    openList(code).then(
-      got => wanted && setOpened(got),
-      problem => {
-        if (!wanted) return;
-        playTone('wrong');
-        setError(before => {
-          const words = wordsOf(problem);
-          return { ...words, times: before?.says === words.says ? before.times + 1 : 1 };
-        });
-      },
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [code, key]);
+    if (code && code === here) return;
+    leave();
+    if (code) open(code);
+  }, [code, key, leave, open]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the address follows what is opened, not the other way round
+  useEffect(() => {
+    if (here && here !== code) void navigate(`/floor/${here}`, { replace: code !== undefined });
+  }, [here]);
   return (
     <div className={css.floor}>
-      {code && opened ? <Walk key={opened.sessionId} opened={opened} /> : <ChooseList error={error} />}
+      {opened ? (
+        <Walk key={opened.sessionId} opened={opened} early={early} />
+      ) : (
+        <ChooseList opening={opening} />
+      )}
     </div>
   );
 }
 
-function ChooseList({ error }: { error: Trouble | null }) {
+function ChooseList({ opening }: { opening: Opening<OpenedList> }) {
+  const { problem, open, busy } = opening;
   const me = useMe();
   useTitle('Floor');
   useQuiet();
-  const navigate = useNavigate();
   const [typed, setTyped] = useState('');
   const lists = useQuery(listsQuery);
   const next = useTakeNext();
   const take = (text: string) => {
     if (text.trim().toUpperCase() === NEXT) next.mutate();
-    else void navigate(`/floor/${encodeURIComponent(text.trim().slice(0, 40))}`);
+    else open(text.trim().slice(0, 40));
   };
   useScanner(take, { typed: true, onTyping: setTyped });
   const waiting = lists.data?.filter(l => l.state !== 'done' && (l.for === null || l.for === me.name)) ?? [];
-  const refused = next.error ? { ...wordsOf(next.error), times: 1 } : error;
+  const refused = next.error ? { ...wordsOf(next.error), times: 1 } : problem;
   return (
     <main className={css.hand}>
       <div className={css.head}>
@@ -92,7 +84,7 @@ function ChooseList({ error }: { error: Trouble | null }) {
       <Button
         variant="contained"
         className={css.bigbutton}
-        disabled={next.isPending || waiting.length === 0}
+        disabled={busy || next.isPending || waiting.length === 0}
         onClick={() => next.mutate()}
       >
         Take the next list
@@ -103,7 +95,8 @@ function ChooseList({ error }: { error: Trouble | null }) {
           key={l.id}
           variant="outlined"
           className={css.bigbutton}
-          onClick={() => void navigate(`/floor/${l.no}`)}
+          disabled={busy}
+          onClick={() => open(l.no)}
         >
           <span>
             <span className={textCss.code}>{l.no}</span> · {count(l.stops, 'stop')},{' '}

@@ -3,7 +3,7 @@ import { count, nextHint, type PickState, pickDone, pickScan, stopOpen, toteToBr
 import ButtonBase from '@mui/material/ButtonBase';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, type RefObject, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
@@ -13,6 +13,7 @@ import { isButton } from '../../rules/target.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import { CameraButton } from '../../scans/Camera.js';
 import { Unsent } from '../../scans/Unsent.js';
+import { useEarly } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { type ScanSession, useScanSession } from '../../scans/useScanSession.js';
 import { PauseBuying } from '../../shell/PauseBuying.js';
@@ -26,7 +27,13 @@ import { WalkMap } from './WalkMap.js';
 /** It comes when the book has buttons for the Floor. */
 const Buttons = lazy(() => import('../../rules/parts/Buttons.js'));
 
-export function Walk({ opened }: { opened: OpenedList }) {
+interface Props {
+  opened: OpenedList;
+  /** What was scanned while the list was being opened. */
+  early: RefObject<string[]>;
+}
+
+export function Walk({ opened, early }: Props) {
   const session = useScanSession(
     opened.sessionId,
     walkPath(opened.sessionId),
@@ -50,6 +57,7 @@ export function Walk({ opened }: { opened: OpenedList }) {
     else scan(text);
   };
   useScanner(take, { typed: true, onTyping: setTyped });
+  useEarly(early, take);
   const list = useQuery(listQuery(state.listNo));
   const me = useMe();
   const other = list.data?.picker && list.data.picker !== me.name ? list.data.picker : null;

@@ -1,18 +1,17 @@
 import { OpenedHeap } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { wordsOf } from '../../api.js';
 import { clock } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import benchCss from '../../scans/bench.module.css';
-import { playTone } from '../../scans/sounds.js';
 import { Unsent } from '../../scans/Unsent.js';
+import { type NotOpened, useOpening } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
@@ -23,44 +22,27 @@ import css from '../sorting.module.css';
 /** The put wall: a heap is opened by what it lies on, then each piece says its cell. */
 export default function WallPage() {
   useTitle('Put wall');
-  const [opened, setOpened] = useState<OpenedHeap | null>(null);
-  const opening = useMutation({
-    mutationFn: (code: string) => openHeap(code, null),
-    onSuccess: got => {
-      setOpened(got);
-      playTone('right');
-    },
-    onError: () => {
-      setOpened(null);
-      playTone('wrong');
-    },
-  });
+  const { opened, problem, open, early, leave } = useOpening<OpenedHeap>(code => openHeap(code, null));
   return (
     <div className={benchCss.bench}>
       {opened ? (
-        <WallBoard
-          key={opened.sessionId}
-          opened={opened}
-          open={opening.mutate}
-          leave={() => setOpened(null)}
-        />
+        <WallBoard key={opened.sessionId} opened={opened} open={open} early={early} leave={leave} />
       ) : (
-        <Waiting error={opening.error} open={opening.mutate} />
+        <Waiting problem={problem} open={open} />
       )}
     </div>
   );
 }
 
 /** No heap is open: those that wait, and what was refused. */
-function Waiting({ error, open }: { error: Error | null; open: (code: string) => void }) {
+function Waiting({ problem, open }: { problem: NotOpened | null; open: (code: string) => void }) {
   const me = useMe();
   const [typed, setTyped] = useState('');
   const heaps = useQuery(heapsQuery);
   useQuiet();
   useScanner(open, { typed: true, onTyping: setTyped });
-  const refused = error && wordsOf(error);
   return (
-    <div className={`${benchCss.edge} ${refused ? benchCss.wrong : ''}`}>
+    <div className={`${benchCss.edge} ${problem ? benchCss.wrong : ''}`}>
       <header className={benchCss.bhead}>
         <h1>Put wall</h1>
         <Unsent />
@@ -91,8 +73,8 @@ function Waiting({ error, open }: { error: Error | null; open: (code: string) =>
       <AnswerBar
         where="foot"
         answer={
-          refused
-            ? { says: refused.says, next: refused.cure, tone: 'wrong' }
+          problem
+            ? { says: problem.says, next: problem.cure, tone: 'wrong', times: problem.times }
             : { says: 'Ready.', next: 'The trolley or tote that a heap lies on, or its list.', tone: 'info' }
         }
       />

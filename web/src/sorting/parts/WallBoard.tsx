@@ -2,7 +2,7 @@ import { OpenedHeap } from '@auk/contract';
 import { count, inCell, lineOpen, type SortState, sortDone, sortScan } from '@auk/core';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useState } from 'react';
+import { type RefObject, useState } from 'react';
 import pageCss from '../../parts/page.module.css';
 import { Picture } from '../../parts/picture.js';
 import textCss from '../../parts/text.module.css';
@@ -10,6 +10,7 @@ import { useTitle } from '../../parts/useTitle.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import benchCss from '../../scans/bench.module.css';
 import { Unsent } from '../../scans/Unsent.js';
+import { useEarly } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
 import { Who } from '../../shell/Who.js';
@@ -20,6 +21,8 @@ interface Props {
   opened: OpenedHeap;
   /** Opens another heap. */
   open: (code: string) => void;
+  /** What was scanned while the heap was being opened. */
+  early: RefObject<string[]>;
   leave: () => void;
 }
 
@@ -28,7 +31,7 @@ const OPENS = /^(TR|TO|PL)-/i;
 const LEAVE = 'AUK-LEAVE';
 
 /** A heap at its wall: the piece in hand, and the wall as it stands with the cell that it goes into. */
-export function WallBoard({ opened, open, leave }: Props) {
+export function WallBoard({ opened, open, early, leave }: Props) {
   const { sessionId, listNo, columns } = opened;
   const session = useScanSession(sessionId, sortPath(sessionId), listNo, opened.state, sortScan);
   const { state, answer } = session;
@@ -39,6 +42,7 @@ export function WallBoard({ opened, open, leave }: Props) {
     else session.scan(text);
   };
   useScanner(scan, { typed: true, onTyping: setTyped });
+  useEarly(early, scan);
   useTitle(`Put wall ${state.wall}`);
   const left = state.lines.reduce((n, l) => n + lineOpen(l), 0);
   const all = state.lines.reduce((n, l) => n + l.wanted, 0);
