@@ -4,7 +4,18 @@ export const FindQuery = z.object({ text: z.string().min(1).max(20_000) });
 
 /** A thing in the house that a code or words led to, and the page that shows it. */
 export const Found = z.object({
-  kind: z.enum(['order', 'product', 'place', 'list', 'parcel', 'departure', 'tote', 'purchase', 'build']),
+  kind: z.enum([
+    'order',
+    'product',
+    'place',
+    'list',
+    'parcel',
+    'departure',
+    'tote',
+    'purchase',
+    'build',
+    'inbound',
+  ]),
   code: z.string(),
   name: z.string(),
   path: z.string(),

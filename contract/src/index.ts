@@ -12,6 +12,7 @@ export * from './find.js';
 export * from './floor.js';
 export * from './house.js';
 export * from './imports.js';
+export * from './inbound.js';
 export * from './kits.js';
 export * from './latin.js';
 export * from './live.js';

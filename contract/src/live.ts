@@ -23,6 +23,7 @@ export const LiveTopic = z.enum([
   'purchases',
   'people',
   'imports',
+  'inbound',
   'all',
 ]);
 export type LiveTopic = z.infer<typeof LiveTopic>;

@@ -14,6 +14,8 @@ export interface DemoProduct {
   gtin: string;
   parts: [sku: string, quantity: number][];
   facts: {
+    category?: string;
+    valueMinor?: number;
     fragile?: boolean;
     sharp?: boolean;
     liquid?: boolean;
@@ -532,6 +534,18 @@ const ASKED: Record<string, DemoProduct['facts']> = {
   'SYR-2GL': { upright: true },
 };
 
+/** Products that nobody has given a category yet. */
+const UNSORTED = new Set(['MSE-GRD', 'PNT-QT-W', 'LIDS-58-B']);
+/** Share of the price that a thing is worth to the house, in parts of a hundred, where its worth is known. */
+const WORTH: Readonly<Record<string, number>> = {
+  'JAR-HEX-12': 40,
+  'GLV-GT-M': 45,
+  'HTL-J10': 35,
+  'VEIL-RND': 42,
+  'SMK-4-ST': 50,
+  'BRS-BEE': 38,
+};
+
 /** A GTIN-13 of the range kept for use within one house (20 to 29), so that it is nobody's. */
 function houseGtin(index: number): string {
   const body = `20${String(index + 1).padStart(10, '0')}`;
@@ -539,7 +553,10 @@ function houseGtin(index: number): string {
 }
 
 function piece([sku, name, lb, inches, dollars, picture, hint, caseOf]: Line): Omit<DemoProduct, 'gtin'> {
+  const worth = WORTH[sku];
   const facts = {
+    ...(!UNSORTED.has(sku) && { category: picture }),
+    ...(worth !== undefined && { valueMinor: Math.round(dollars * worth) }),
     ...(hint?.includes('fragile') && { fragile: true }),
     ...(hint?.includes('sharp') && { sharp: true }),
     ...(hint?.includes('liquid') && { liquid: true }),
@@ -574,7 +591,7 @@ const made =
     hint: null,
     caseOf: null,
     parts,
-    facts: kind === 'kit' ? { leastStock: 6 } : {},
+    facts: { category: picture, ...(kind === 'kit' && { leastStock: 6 }) },
   });
 
 /** Everything Skepside Bee Supply sells. */

@@ -27,6 +27,7 @@ import { AnswersInterceptor } from './http/answers.interceptor.js';
 import { ProblemFilter } from './http/filter.js';
 import { OPEN_PATHS, refuseStrangers } from './http/strangers.js';
 import { ImportsModule } from './imports/imports.module.js';
+import { InboundModule } from './inbound/inbound.module.js';
 import { IntakeModule } from './intake/intake.module.js';
 import { JobsModule } from './jobs/jobs.module.js';
 import { KitsModule } from './kits/kits.module.js';
@@ -104,6 +105,7 @@ const MODULES = [
   ReceivingModule,
   ImportsModule,
   ElsewhereModule,
+  InboundModule,
   FindModule,
   SetupModule,
   UpkeepModule,

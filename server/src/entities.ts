@@ -30,6 +30,14 @@ import { Setting } from './house/setting.entity.js';
 import { Warehouse } from './house/warehouse.entity.js';
 import { ImportFile } from './imports/importFile.entity.js';
 import { ImportMapping } from './imports/importMapping.entity.js';
+import { InboundBoxRow } from './inbound/inboundBox.entity.js';
+import { InboundCount } from './inbound/inboundCount.entity.js';
+import { InboundDifference } from './inbound/inboundDifference.entity.js';
+import { InboundEvent } from './inbound/inboundEvent.entity.js';
+import { InboundLine } from './inbound/inboundLine.entity.js';
+import { InboundPart } from './inbound/inboundPart.entity.js';
+import { InboundPartLine } from './inbound/inboundPartLine.entity.js';
+import { InboundShipment } from './inbound/inboundShipment.entity.js';
 import { LatinAddress } from './intake/latinAddress.entity.js';
 import { OrderDifference } from './intake/orderDifference.entity.js';
 import { StopAccepted } from './intake/stopAccepted.entity.js';
@@ -54,6 +62,7 @@ import { OrderNote } from './orders/orderNote.entity.js';
 import { OrderTag } from './orders/orderTag.entity.js';
 import { Preference } from './orders/preference.entity.js';
 import { OrderPhoto } from './packing/orderPhoto.entity.js';
+import { PackPlan } from './packing/packPlan.entity.js';
 import { UnitFact } from './packing/unitFact.entity.js';
 import { Parcel } from './parcels/parcel.entity.js';
 import { Person } from './people/person.entity.js';
@@ -109,6 +118,15 @@ export const ENTITIES = [
   SpendDay,
   Unattended,
   ActKey,
+  InboundBoxRow,
+  InboundCount,
+  InboundDifference,
+  InboundEvent,
+  InboundLine,
+  InboundPart,
+  InboundPartLine,
+  InboundShipment,
+  PackPlan,
   Listing,
   PictureFile,
   Product,

@@ -230,7 +230,7 @@ test('a file of the supplier tells many at once; each row says what became of it
 });
 
 const CENTER = 'Fernway Centers';
-const center = () => house.standins.network;
+const center = () => house.standins.networks.get('network')!.orders;
 /** An order of a book that lies at the center, split off for it by a rule. */
 async function atCenter(number: string, sku = 'BOOK-1ST'): Promise<{ ours: string; theirs: string }> {
   await saveBook(

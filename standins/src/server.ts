@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { Happens, Mischief, type MischiefIn, ToldReturn, ToldTracking } from '@auk/contract';
-import { CARRIERS, CENTER_STOCK, CHANNELS, PRINTERS } from '@auk/demo';
+import { CARRIERS, CHANNELS, NETWORKS, PRINTERS } from '@auk/demo';
 import { Books } from './books.js';
 import { CarrierDesk, type Charge } from './carriers/desk.js';
 import { serveCarrier } from './carriers/window.js';
@@ -13,8 +13,9 @@ import {
   type ChannelTrick,
   type StockTold,
 } from './channel.js';
+import { InboundDesk } from './inbound.js';
 import { MailDesk } from './mail.js';
-import { NetworkDesk } from './network.js';
+import { type NetworkAnswer, NetworkDesk } from './network.js';
 import { PrinterDesk } from './printer.js';
 import { ScaleDesk } from './scale.js';
 
@@ -25,7 +26,8 @@ export class Standins {
   readonly printers: Map<string, PrinterDesk>;
   readonly scale = new ScaleDesk();
   readonly mail: MailDesk;
-  readonly network: NetworkDesk;
+  /** Networks of centers by where they listen; the first is the one that sends orders, too. */
+  readonly networks: ReadonlyMap<string, { orders: NetworkDesk; inbound: InboundDesk }>;
   readonly told: Books<ToldTracking>;
   /** What channels were told of parcels that came back. */
   readonly returned: Books<ToldReturn>;
@@ -66,10 +68,13 @@ export class Standins {
     this.told = new Books<ToldTracking>(join(folder, 'told.jsonl'));
     this.returned = new Books<ToldReturn>(join(folder, 'returned.jsonl'));
     this.mail = new MailDesk(join(folder, 'mail'));
-    this.network = new NetworkDesk(
-      CENTER_STOCK,
-      new Books(join(folder, 'network-orders.jsonl')),
-      new Books(join(folder, 'network-steps.jsonl')),
+    this.networks = new Map(
+      NETWORKS.map(n => {
+        const books = (what: string) => new Books<never>(join(folder, `${n.path}-${what}.jsonl`));
+        const orders = new NetworkDesk(n.stock, books('orders'), books('steps'));
+        const inbound = new InboundDesk(n, books('bookings'), books('happened'), () => new Date());
+        return [n.path, { orders, inbound }] as const;
+      }),
     );
   }
 
@@ -108,9 +113,11 @@ export class Standins {
       if (where === 'mail') return this.mailbox(what, response);
       if (where === 'printers') return await this.printer(what, key, request, response);
       const said = request.method === 'GET' ? '' : await text(request);
-      if (where === 'network') {
+      const network = this.networks.get(where);
+      if (network) {
         const act = (request.url ?? '').split('/')[4] ?? '';
-        return this.center(request.method ?? '', what, key, act, said, response);
+        const ask = [request.method ?? '', what, key, act, said] as const;
+        return this.center(network.inbound.answer(...ask) ?? network.orders.answer(...ask), response);
       }
       const desk = this.desks.get(where);
       if (where === 'channels') {
@@ -134,18 +141,10 @@ export class Standins {
     }
   }
 
-  /** The network of centers. */
-  private center(
-    method: string,
-    what: string,
-    key: string,
-    act: string,
-    said: string,
-    response: ServerResponse,
-  ): void {
+  /** What a network of centers answers, unless its answer is lost. */
+  private center(answer: NetworkAnswer, response: ServerResponse): void {
     const lost = this.lostAnswers > 0;
     if (lost) this.lostAnswers--;
-    const answer = this.network.answer(method, what, key, act, said);
     if (lost) response.destroy();
     else send(response, answer);
   }

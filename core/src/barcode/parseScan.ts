@@ -21,6 +21,7 @@ export const OWN_PREFIX = {
   AB: 'badge',
   PO: 'purchase',
   BU: 'build',
+  IN: 'inbound',
   RB: 'button',
 } as const;
 export type OwnKind = (typeof OWN_PREFIX)[keyof typeof OWN_PREFIX];

@@ -175,8 +175,11 @@ function partsOf(
   return { parts, left };
 }
 
-/** Pallets for boxes: like ones together, each kind as heavy as its heaviest. */
-function palletsFor(kind: PalletKind, boxes: readonly InboundBox[]): PlannedPart['pallets'] {
+/** Pallets for boxes: like ones together, each kind as heavy as its heaviest; none where a box goes on no pallet. */
+export function palletsFor(
+  kind: PalletKind,
+  boxes: readonly { box: Pick<Box, 'code' | 'inner'>; weightMg: number }[],
+): PlannedPart['pallets'] {
   const kinds = [...new Set(boxes.map(b => b.box.code))].map(code => {
     const of = boxes.filter(b => b.box.code === code);
     const weightMg = Math.max(...of.map(b => b.weightMg));

@@ -28,6 +28,10 @@ test('each cause holds it and names itself with a cure', () => {
   expect(whyHeld({ ...free, parked: true, parkedReason: 'the buyer rang' })?.says).toBe(
     'WS-1 is Parked: the buyer rang',
   );
+  expect(whyHeld({ ...free, unbooked: 'IN-7 at Reno' })).toEqual({
+    says: 'IN-7 at Reno is not booked yet.',
+    cure: 'Book it under Inbound first.',
+  });
 });
 
 test('of several causes the one that the stage shows is told', () => {

@@ -7,6 +7,8 @@ export interface HeldFacts {
   parked: boolean;
   parkedReason: string;
   payment: Payment;
+  /** The shipment to a center that it is and that is not booked there yet, such as `IN-77 at Reno`. */
+  unbooked?: string | null;
   stops: readonly { says: string; cure: string }[];
 }
 
@@ -33,6 +35,7 @@ export function whyHeld(f: HeldFacts): Held | null {
       says: `${f.number} was refunded.`,
       cure: 'Put the parcel aside; the office decides whether it goes.',
     };
+  if (f.unbooked) return { says: `${f.unbooked} is not booked yet.`, cure: 'Book it under Inbound first.' };
   if (f.parked)
     return {
       says: `${f.number} is Parked: ${f.parkedReason}`,

@@ -14,6 +14,7 @@ import {
   packLineOpen,
   packOpen,
   parcelAtHand,
+  plannedOpen,
 } from './packState.js';
 
 /** Moves units into the parcel at hand (`sign` 1) or out of it; a kit whose parts are all in becomes one packed unit. */
@@ -78,9 +79,22 @@ function mixedWith(state: PackState, moves: readonly PackMove[]): string | null 
     : null;
 }
 
+/** What goes into another box by the plan; null where it is as planned, or nobody planned. */
+function notPlanned(state: PackState, moves: readonly PackMove[]): string | null {
+  for (const m of moves) {
+    const line = state.lines[m.line]!;
+    const here = plannedOpen(state, line.id);
+    if (here === null || m.leftOut || m.part !== undefined || m.units <= here) continue;
+    const other = state.planned!.findIndex((p, i) => i >= state.parcels.length && (p[line.id] ?? 0) > 0);
+    const where = other === -1 ? 'in no other box' : `in box ${other + 1}`;
+    return `By the plan ${here > 0 ? `only ${here} more` : 'no more'} ${line.product.name} ${here === 1 ? 'lies' : 'lie'} in this box; the next ${where}.`;
+  }
+  return null;
+}
+
 /**
  * Packs moves, with what was told of their units; they can be undone while their parcel is open. What would lie with something that has
- * a parcel of its own is asked about first, unless whoever packs is `sure`.
+ * a parcel of its own, or in another box by the plan, is asked about first, unless whoever packs is `sure`.
  */
 export function pack(
   state: PackState,
@@ -88,7 +102,7 @@ export function pack(
   told: Pick<Captured, 'serial' | 'lot' | 'expiry' | 'answer'> = {},
   sure = false,
 ): PackStep {
-  const says = sure ? null : mixedWith(state, moves);
+  const says = sure ? null : (mixedWith(state, moves) ?? notPlanned(state, moves));
   if (says !== null) {
     const asking: PackState['asking'] = { about: 'apart', moves: [...moves], told, says };
     const next: PackState = { ...state, asking, at: moves[0]!.line };

@@ -126,6 +126,8 @@ export interface PackState {
   parcels: PackParcel[];
   /** The boxes that were proposed, one for each parcel. */
   proposed: string[];
+  /** Where somebody planned what lies in which parcel: units of each line by its id, a parcel after the other. */
+  planned?: Record<string, number>[];
   notes: PackNote[];
   asking: Asking | null;
   captured: Captured[];
@@ -163,7 +165,7 @@ export const NO_CHOICES: PackChoices = {
 
 /** What a session is opened with; what is not given is empty. */
 export type Opening = Pick<PackState, 'orderNo' | 'lines' | 'boxes'> &
-  Partial<Pick<PackState, 'proposed' | 'choices'>> & { notes?: Omit<PackNote, 'confirmed'>[] };
+  Partial<Pick<PackState, 'proposed' | 'planned' | 'choices'>> & { notes?: Omit<PackNote, 'confirmed'>[] };
 
 /** Opens an order for packing. */
 export function openPack({
@@ -171,6 +173,7 @@ export function openPack({
   lines,
   boxes,
   proposed = [],
+  planned,
   choices = NO_CHOICES,
   notes = [],
 }: Opening): PackState {
@@ -181,6 +184,7 @@ export function openPack({
     boxes,
     parcels: [newParcel(1, proposed)],
     proposed,
+    ...(planned && { planned }),
     notes: notes.map(n => ({ ...n, confirmed: false })),
     asking: null,
     captured: [],
@@ -226,13 +230,30 @@ export const packOpen = (s: PackState): number =>
 export const unitsAtHand = (s: PackState): number =>
   Object.values(parcelAtHand(s).holds).reduce((n, units) => n + units, 0);
 
+/** Units of a line that the plan wants in the parcel at hand and that are not in yet; null where nobody planned. */
+export function plannedOpen(s: PackState, lineId: string): number | null {
+  if (!s.planned) return null;
+  const { no, holds } = parcelAtHand(s);
+  return (s.planned[no - 1]?.[lineId] ?? 0) - (holds[lineId] ?? 0);
+}
+
+/** True when all that was planned for the parcel at hand is in, and more is to pack. */
+const asPlanned = (s: PackState): boolean =>
+  s.planned !== undefined &&
+  unitsAtHand(s) > 0 &&
+  s.lines.every(l => plannedOpen(s, l.id)! <= 0) &&
+  packOpen(s) > 0;
+
 /** Notes that nobody has confirmed yet. */
 export const openNotes = (s: PackState): PackNote[] => s.notes.filter(n => !n.confirmed);
 
 /** The line to show largest: the one scanned last while it is open, else the first that is, those that may be left out at the end. */
 export function lineAtHand(s: PackState): number {
   const at = s.at === null ? undefined : s.lines[s.at];
-  if (at && packLineOpen(at) !== 0) return s.at!;
+  const here = (l: PackLine) => packLineOpen(l) > 0 && plannedOpen(s, l.id)! > 0;
+  if (at && packLineOpen(at) !== 0 && (!s.planned || here(at) || packLineOpen(at) < 0)) return s.at!;
+  const planned = s.planned ? s.lines.findIndex(here) : -1;
+  if (planned !== -1) return planned;
   const needed = s.lines.findIndex(l => packLineOpen(l) !== 0 && !l.optional);
   return needed !== -1 ? needed : s.lines.findIndex(l => packLineOpen(l) !== 0);
 }
@@ -265,9 +286,12 @@ export function packHint(s: PackState): string {
   const note = openNotes(s)[0];
   if (note) return readFirst(note);
   if (s.asking) return askingHint(s, s.asking);
+  if (asPlanned(s)) return boxAsPlanned(s);
   const at = lineAtHand(s);
   if (at !== -1) {
     const line = s.lines[at]!;
+    const here = plannedOpen(s, line.id);
+    if (here !== null && here > 0) return `${here} × ${line.product.name} into this box.`;
     if (packLineOpen(line) < 0) return `Take ${-packLineOpen(line)} × ${line.product.name} out and scan it.`;
     const then = s.lines.find((l, i) => i !== at && packLineOpen(l) > 0);
     const may = line.optional ? ' It may be left out: scan WITHOUT.' : '';
@@ -279,6 +303,14 @@ export function packHint(s: PackState): string {
   if (!boxCode) return 'Scan a box.';
   if (weightMg === null) return 'Put it on the scale, or type the weight such as 1.2 kg.';
   return 'Close the parcel for its label.';
+}
+
+function boxAsPlanned(s: PackState): string {
+  const { boxCode, weightMg } = parcelAtHand(s);
+  if (!boxCode) return 'This box is as planned. Scan which box it is.';
+  return weightMg === null
+    ? 'This box is as planned. Weigh it, then scan NEXT BOX (Alt 5).'
+    : 'This box is as planned. Scan NEXT BOX (Alt 5).';
 }
 
 /** How a note is confirmed. */

@@ -20,6 +20,7 @@ import {
   packHint,
   packLineOpen,
   parcelAtHand,
+  plannedOpen,
   readFirst,
 } from './packState.js';
 
@@ -138,7 +139,9 @@ function allTheRest(state: PackState): PackStep {
     return refuse(state, `${line.product.name} is begun by its parts.`, packHint(state));
   if (line.wants.warning && line.packed === 0)
     return refuse(state, `Read this first: ${line.wants.warning}`, 'Scan the first one by itself.');
-  return pack(state, [{ line: at, units: packLineOpen(line) }]);
+  const here = plannedOpen(state, line.id);
+  const units = here === null || here <= 0 ? packLineOpen(line) : Math.min(here, packLineOpen(line));
+  return pack(state, [{ line: at, units }]);
 }
 
 /** What may be left out is left out: the line at hand when it is such a one, else the first. */

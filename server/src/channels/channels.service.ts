@@ -10,7 +10,7 @@ import { type IntakeChannel, OrderIntake } from '../intake/intake.module.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js';
 import { pushedListings, StockForSale, takeListings } from '../products/products.module.js';
-import { BUILDS, HAND } from '../records/records.module.js';
+import { BUILDS, HAND, HOUSE_CHANNELS, INBOUND } from '../records/records.module.js';
 import { seal, unseal } from '../reference/sealing.js';
 import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
 import { Channel } from './channel.entity.js';
@@ -83,13 +83,14 @@ export class ChannelsService {
     return rows.map(toView);
   }
 
-  /** Makes the two channels of a new house that are its own: orders that people type, and the parts of builds. */
+  /** Makes the channels of a new house that are its own: orders that people type, the parts of builds, and shipments to centers. */
   async makeOwn(tx: Tx, house: { brand: string; currency: string; sender: Address }): Promise<void> {
     await tx.insert(
       Channel,
       [
         { code: HAND, name: 'By hand' },
         { code: BUILDS, name: 'Builds' },
+        { code: INBOUND, name: 'Inbound' },
       ].map(c => ({
         id: newId(),
         ...c,
@@ -402,7 +403,7 @@ function toView(r: Record<string, unknown>): ChannelView {
     currency: String(r.currency),
     listings: Number(r.listings),
     unlinked: Number(r.unlinked),
-    own: r.code === HAND || r.code === BUILDS,
+    own: r.code === HAND || HOUSE_CHANNELS.includes(String(r.code)),
     link: r.kind
       ? {
           kind: String(r.kind),

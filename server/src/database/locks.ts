@@ -8,6 +8,7 @@ export const LOCK_ORDER = [
   'pickPlan',
   'channel',
   'supplier',
+  'inboundShipment',
   'scanSession',
   'purchaseOrder',
   'departure',

@@ -5,11 +5,12 @@ import {
   CAPS,
   CATALOGUE,
   CHANNELS,
+  COMPANY_PREFIX,
   DEMO_PIN,
   type DemoOrder,
   LAYOUT,
   makeOrders,
-  NETWORK,
+  NETWORKS,
   OTHER_PLACES,
   PEOPLE,
   RESERVE_LEVEL,
@@ -31,7 +32,7 @@ import { OrdersService } from '../orders/orders.module.js';
 import { hashPin } from '../people/people.module.js';
 import { ListRelease, PickingService } from '../picking/picking.module.js';
 import { PurchaseOrders } from '../receiving/receiving.module.js';
-import { BUILDS, HAND, leaveWith } from '../records/records.module.js';
+import { BUILDS, HAND, INBOUND, leaveWith } from '../records/records.module.js';
 import { RuleBooks, RuleMoments, Spending } from '../rules/rules.module.js';
 import { type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
@@ -96,7 +97,10 @@ export class DemoLoader {
     const long = (days: number) => new Date(now.getTime() - days * DAY_MS);
     const pinHash = await hashPin(DEMO_PIN);
     await this.at(long(PAST_DAYS + 5), async tx => {
-      await tx.insert('setting', [{ name: 'origin', value: JSON.stringify('demo') }]);
+      await tx.insert('setting', [
+        { name: 'origin', value: JSON.stringify('demo') },
+        { name: 'companyPrefix', value: JSON.stringify(COMPANY_PREFIX) },
+      ]);
       await this.house(tx, pinHash, size.standins);
       await this.catalogue(tx);
     });
@@ -179,11 +183,11 @@ export class DemoLoader {
       await connectCarriers(tx, this.carriers, standins);
       if (mailAt) await connectMail(tx, mailAt);
     });
-    const { name, key } = NETWORK;
-    await this.centers.connect(
-      { name, key, address: `${standins}/network` },
-      { personId: null, at: new Date() },
-    );
+    for (const { name, key, path } of NETWORKS)
+      await this.centers.connect(
+        { name, key, address: `${standins}/${path}` },
+        { personId: null, at: new Date() },
+      );
   }
 
   private at<T>(at: Date, work: (tx: Tx) => Promise<T>): Promise<T> {
@@ -331,6 +335,14 @@ export class DemoLoader {
         id: newId(),
         code: BUILDS,
         name: 'Builds',
+        brand: 'Skepside Bee Supply',
+        currency: 'USD',
+        sender: JSON.stringify(WAREHOUSE.sender),
+      },
+      {
+        id: newId(),
+        code: INBOUND,
+        name: 'Inbound',
         brand: 'Skepside Bee Supply',
         currency: 'USD',
         sender: JSON.stringify(WAREHOUSE.sender),

@@ -10,6 +10,7 @@ import { Labels } from '../labels/labels.module.js';
 import { Mails } from '../mails/mails.module.js';
 import { Parcels } from '../parcels/parcels.module.js';
 import {
+  awayOf,
   event,
   HeldOrders,
   leaveWith,
@@ -197,11 +198,20 @@ export class HandoverService {
     const ids = parcels.map(p => p.id);
     const gone = await this.house.place(tx, 'gone');
     const packed = await packedIn(tx, ids);
+    // What goes to a center lies in a place of its own until it is counted in there.
+    const away = new Map(
+      (
+        await awayOf(
+          tx,
+          parcels.map(p => p.orderId),
+        )
+      ).map(a => [a.orderId, a.placeId]),
+    );
     const moves: Move[] = packed.map(p => ({
       productId: p.productId,
       lotId: p.lotId,
       from: p.placeId,
-      to: gone,
+      to: away.get(p.orderId) ?? gone,
       quantity: p.quantity,
       why: 'depart',
       causeId: p.parcelKey,

@@ -1,9 +1,17 @@
 import {
   type CenterIn,
   type CenterView,
+  type NetworkBookIn,
+  NetworkBooking,
+  type NetworkBookingIn,
+  NetworkCodes,
   NetworkOrder,
   type NetworkOrderIn,
+  NetworkPlan,
+  type NetworkPlanIn,
+  NetworkPrice,
   NetworkRefusal,
+  NetworkRules,
   NetworkStock,
 } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
@@ -23,6 +31,16 @@ interface Kept {
   address: string;
   sealed: string;
 }
+
+/** What a network told, and when; `silent` is why it could not be asked anew. */
+interface Told<T> {
+  at: number;
+  value: T | null;
+  silent: string | null;
+}
+const RULES_MS = 15 * 60_000;
+const STOCK_MS = 60_000;
+const SILENT_MS = 20_000;
 
 /** What a network answered; `silent` where nobody knows what became of the question. */
 export type CenterAnswer<T> =
@@ -71,6 +89,54 @@ export class Centers {
     this.ask(name, 'GET', `orders/${key}`, NetworkOrder);
   cancel = (name: string, key: string): Promise<CenterAnswer<NetworkOrder>> =>
     this.ask(name, 'POST', `orders/${key}/cancel`, NetworkOrder);
+
+  /** Inbound shipments: what it wants, what it scans, where it places, what it charges, what it booked and what became of that. */
+  rulesNow = (name: string): Promise<CenterAnswer<NetworkRules>> =>
+    this.ask(name, 'GET', 'rules', NetworkRules);
+  codes = (name: string, codes: readonly string[]): Promise<CenterAnswer<NetworkCodes>> =>
+    this.ask(name, 'POST', 'codes', NetworkCodes, { codes });
+  plan = (name: string, plan: NetworkPlanIn): Promise<CenterAnswer<NetworkPlan>> =>
+    this.ask(name, 'POST', 'plans', NetworkPlan, plan);
+  price = (name: string, booking: NetworkBookingIn): Promise<CenterAnswer<NetworkPrice>> =>
+    this.ask(name, 'POST', 'prices', NetworkPrice, booking);
+  /** Books by our key; asked twice it is one booking there. */
+  book = (name: string, key: string, booking: NetworkBookIn): Promise<CenterAnswer<NetworkBooking>> =>
+    this.ask(name, 'PUT', `bookings/${key}`, NetworkBooking, booking);
+  booking = (name: string, key: string): Promise<CenterAnswer<NetworkBooking>> =>
+    this.ask(name, 'GET', `bookings/${key}`, NetworkBooking);
+  callOffBooking = (name: string, key: string): Promise<CenterAnswer<NetworkBooking>> =>
+    this.ask(name, 'POST', `bookings/${key}/cancel`, NetworkBooking, {});
+  tellLeft = (name: string, key: string): Promise<CenterAnswer<NetworkBooking>> =>
+    this.ask(name, 'POST', `bookings/${key}/left`, NetworkBooking, {});
+
+  /** What a network wants, as it told last; null when it never told. */
+  async rules(name: string): Promise<{ rules: NetworkRules | null; silent: string | null }> {
+    const { value, silent } = await this.told(`network ${name}`, RULES_MS, () => this.rulesNow(name));
+    return { rules: value, silent };
+  }
+
+  /** What lies at a network, as it told last. */
+  async stockAt(name: string): Promise<NetworkStock['rows']> {
+    const ask = () => this.ask(name, 'GET', 'stock', NetworkStock);
+    return (await this.told(`stock at ${name}`, STOCK_MS, ask)).value?.rows ?? [];
+  }
+
+  /** What was told last; asked anew when that is older than `ms`. While it is silent what was known stays, and it is not asked at each look. */
+  private async told<T>(
+    key: string,
+    ms: number,
+    ask: () => Promise<CenterAnswer<T>>,
+  ): Promise<Omit<Told<T>, 'at'>> {
+    const known = await this.house.setting<Told<T> | null>(this.db, key, null);
+    if (known && Date.now() - known.at < (known.silent ? SILENT_MS : ms)) return known;
+    const answer = await ask();
+    const now: Told<T> =
+      answer.kind === 'answered'
+        ? { at: Date.now(), value: answer.value, silent: null }
+        : { at: Date.now(), value: known?.value ?? null, silent: answer.why };
+    await this.db.tx({ personId: null, at: new Date() }, tx => this.house.set(tx, key, now));
+    return now;
+  }
 
   private async ask<T>(
     name: string,

@@ -22,7 +22,7 @@ import { Elsewhere } from './elsewhere.service.js';
 import { PurchaseFiles } from './files.service.js';
 import { Placing } from './placing.service.js';
 
-export { Centers } from './centers.service.js';
+export { type CenterAnswer, Centers } from './centers.service.js';
 export { Elsewhere, type Sender } from './elsewhere.service.js';
 
 @Module({

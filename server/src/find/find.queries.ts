@@ -9,7 +9,7 @@ import type { Departure } from '../timetable/departure.entity.js';
 export const LIKE_ROWS = 6;
 
 /** Kinds of own codes that the scan field finds, in the order in which they are asked. */
-export const FOUND_BY_NUMBER = ['OR', 'PL', 'PA', 'DE', 'PO', 'BU'] as const;
+export const FOUND_BY_NUMBER = ['OR', 'PL', 'PA', 'DE', 'PO', 'BU', 'IN'] as const;
 
 /** What a code is: by the number of each kind of own code (or a number that nothing has), as a code of goods or places, or as an order's number. */
 export function byOwnCode(
@@ -27,6 +27,7 @@ export function byOwnCode(
        UNION ALL SELECT 'departure', CONCAT('DE-', no), CONCAT(carrierName, ' ', name), id FROM departure WHERE no = ?
        UNION ALL SELECT 'purchase', CONCAT('PO-', p.no), CONCAT('PO-', p.no, ', ', s.name), p.id FROM purchaseOrder p JOIN supplier s ON s.id = p.supplierId WHERE p.no = ?
        UNION ALL SELECT 'build', CONCAT('BU-', b.no), CONCAT('Build of ', p.name), b.id FROM build b JOIN product p ON p.id = b.productId WHERE b.no = ?
+       UNION ALL SELECT 'inbound', CONCAT('IN-', no), CONCAT(name, ' to ', network), id FROM inboundShipment WHERE no = ?
        UNION ALL SELECT 'parcel', CONCAT('PA-', c.no), CONCAT('Parcel PA-', c.no), c.orderId FROM label b JOIN parcel c ON c.id = b.parcelId WHERE b.tracking = ?
        UNION ALL SELECT IF(kind = 'tote', 'tote', 'place'), code, CONCAT('Place ', code), id FROM place WHERE code = ? AND kind <> 'parcel'
        UNION ALL SELECT 'product', p.sku, p.name, p.id FROM productCode c JOIN product p ON p.id = c.productId WHERE c.code = ?

@@ -59,6 +59,7 @@ function toFound({ id, ...r }: { kind: Found['kind']; code: string; name: string
     tote: `/places/${r.code}`,
     purchase: `/receiving/${r.code}`,
     build: `/builds/${r.code}`,
+    inbound: `/inbound/${r.code}`,
   }[r.kind];
   return { ...r, path };
 }

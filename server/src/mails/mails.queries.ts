@@ -3,7 +3,7 @@ import type { Channel } from '../channels/channel.entity.js';
 import type { Sql } from '../database/db.js';
 import type { Label } from '../labels/label.entity.js';
 import type { Order } from '../records/order.entity.js';
-import { BUILDS } from '../records/records.module.js';
+import { HOUSE_CHANNELS } from '../records/records.module.js';
 import type { BrandLook } from './brandLook.entity.js';
 import type { Mail } from './mail.entity.js';
 import type { MailTemplate } from './mailTemplate.entity.js';
@@ -32,8 +32,8 @@ export function headsOf(
   })[]
 > {
   return sql.rows(
-    'SELECT o.id, o.channelId, o.channelNumber, o.buyer, o.totalMinor, o.currency, h.name AS channel FROM orders o JOIN channel h ON h.id = o.channelId WHERE o.id IN (?) AND h.code <> ?',
-    [ids, BUILDS],
+    'SELECT o.id, o.channelId, o.channelNumber, o.buyer, o.totalMinor, o.currency, h.name AS channel FROM orders o JOIN channel h ON h.id = o.channelId WHERE o.id IN (?) AND h.code NOT IN (?)',
+    [ids, HOUSE_CHANNELS],
   );
 }
 
@@ -86,8 +86,8 @@ export function brands(
   { channel: string; brand: string; colour: string | null; sentFrom: string | null; hasLogo: number }[]
 > {
   return sql.rows(
-    'SELECT h.code AS channel, h.brand, k.colour, k.sentFrom, k.logo IS NOT NULL AS hasLogo FROM channel h LEFT JOIN brandLook k ON k.channelId = h.id WHERE h.code <> ? ORDER BY h.code',
-    [BUILDS],
+    'SELECT h.code AS channel, h.brand, k.colour, k.sentFrom, k.logo IS NOT NULL AS hasLogo FROM channel h LEFT JOIN brandLook k ON k.channelId = h.id WHERE h.code NOT IN (?) ORDER BY h.code',
+    [HOUSE_CHANNELS],
   );
 }
 

@@ -23,7 +23,7 @@ import {
   HEAD_COLUMNS,
   loadOrders,
   OrderWriter,
-  refuseBuild,
+  refuseHouseOrder,
   type StoredOrder,
   sentElsewhere,
   skuOfKey,
@@ -50,7 +50,7 @@ export class OrderEditing {
   edit(id: string, edit: OrderEdit, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const order = await this.locked(tx, id);
-      await refuseBuild(tx, id);
+      await refuseHouseOrder(tx, id);
       if (order.version !== edit.version) throw await changedMeanwhile(tx, order, edit.version);
       const after = await this.edited(tx, order, edit);
       await this.put(tx, order, after, edit.undo, 'Changed');

@@ -10,7 +10,7 @@ import {
   event,
   productsOf,
   refreshStages,
-  refuseBuild,
+  refuseHouseOrder,
   setHead,
   toHistory,
   Undoing,
@@ -66,7 +66,7 @@ export class OrdersService {
    */
   cancel(id: string, reason: string, doer: Doer): Promise<void> {
     return this.change(id, doer, async (tx, order) => {
-      await refuseBuild(tx, id);
+      await refuseHouseOrder(tx, id);
       if (['Departed', 'Cancelled'].includes(order.stage))
         throw new Forbidden(
           `The order is ${order.stage}.`,

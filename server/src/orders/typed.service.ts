@@ -1,5 +1,6 @@
 import type { Judged, ScanIn, SplitIn } from '@auk/contract';
 import {
+  type Address,
   type Answer,
   applied,
   canonicalCode,
@@ -22,12 +23,13 @@ import {
   event,
   freeSplitNumber,
   headColumns,
+  INBOUND,
   insertTyped,
   isElsewhere,
   leaveWith,
   loadOrders,
   OrderWriter,
-  refuseBuild,
+  refuseHouseOrder,
   rootOf,
   type StoredOrder,
   setHead,
@@ -42,6 +44,19 @@ import { OrderEditing } from './editing.service.js';
 import { OrderNote } from './orderNote.entity.js';
 import { OrdersService } from './orders.service.js';
 import { channelByCode, openLines, wantsTogether } from './typed.queries.js';
+
+/** An order of the house's own: its number, what it is for, and the day on which it is wanted. */
+export interface HouseOrder {
+  number: string;
+  says: string;
+  due: string | null;
+}
+/** What an order of the house's own wants. */
+export interface HouseLine {
+  sku: string;
+  name: string;
+  quantity: number;
+}
 
 /** Stages in which nothing of an order is on a list yet. */
 const BEFORE_LISTS = ['Incoming', 'Stopped', 'Parked', 'Short', 'Clear'];
@@ -184,7 +199,7 @@ export class TypedOrders {
     order: StoredOrder,
     lines: readonly { key: string; quantity: number }[],
   ): Promise<string> {
-    await refuseBuild(tx, order.id);
+    await refuseHouseOrder(tx, order.id);
     await this.mustBeFree(tx, order);
     const { stay, go } = divided(order.document, lines);
     const root = await rootOf(tx, order.id);
@@ -228,7 +243,7 @@ export class TypedOrders {
       if (orders.length !== sorted.length || orders.length < 2) throw new NotHere('One of those orders');
       for (const o of orders) {
         await this.mustBeFree(tx, o);
-        await refuseBuild(tx, o.id);
+        await refuseHouseOrder(tx, o.id);
       }
       const keys = await wantsTogether(tx, sorted);
       if (keys.length !== 1 || new Set(orders.map(o => o.currency)).size !== 1)
@@ -266,23 +281,34 @@ export class TypedOrders {
   }
 
   /** An order of the house's own for the parts of a build: reserved, listed and picked like any other. It leaves with no departure. */
-  async ofBuild(
+  async ofBuild(tx: Tx, build: HouseOrder, parts: readonly HouseLine[]): Promise<string> {
+    return this.ofHouse(tx, BUILDS, build, await this.house.sender(tx), parts);
+  }
+
+  /** An order of the house's own for what goes to a fulfillment center. */
+  ofInbound(tx: Tx, shipment: HouseOrder, to: Address, lines: readonly HouseLine[]): Promise<string> {
+    return this.ofHouse(tx, INBOUND, shipment, to, lines);
+  }
+
+  private async ofHouse(
     tx: Tx,
-    build: { number: string; says: string; due: string | null },
-    parts: readonly { sku: string; name: string; quantity: number }[],
+    channel: string,
+    { number, says, due }: HouseOrder,
+    to: Address,
+    lines: readonly HouseLine[],
   ): Promise<string> {
     const document = emptyDocument(await this.home(tx));
-    Object.assign(document.head, addressFields('shipTo', await this.house.sender(tx)), {
-      'shipTo.name': build.says.slice(0, 80),
-      promised: build.due,
+    Object.assign(document.head, addressFields('shipTo', to), {
+      'shipTo.name': says.slice(0, 80),
+      promised: due,
     });
-    const id = await this.insertOrder(tx, await this.channel(tx, BUILDS), document, {
+    const id = await this.insertOrder(tx, await this.channel(tx, channel), document, {
       checkedAt: tx.at,
-      number: build.number,
+      number,
     });
     const order = await this.editing.locked(tx, id);
     const after = applied(order.document, []);
-    for (const p of parts)
+    for (const p of lines)
       after.lines[`${p.sku}#1`] = {
         title: p.name,
         quantity: p.quantity,
@@ -292,7 +318,7 @@ export class TypedOrders {
         weightMg: null,
         leaveOut: null,
       };
-    await this.writer.write(tx, order, after, { kind: 'entered', says: `${build.says}.` });
+    await this.writer.write(tx, order, after, { kind: 'entered', says: `${says}.` });
     await this.checks.recheck(tx, [id]);
     await tx.tell('orders', id);
     return id;

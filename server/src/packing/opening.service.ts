@@ -22,6 +22,7 @@ import type { Sql } from '../database/db.js';
 import { Boxes, boxesNamed, CatalogService, type Product, pieceOf } from '../products/products.module.js';
 import { wantedFor } from '../records/records.module.js';
 import { boxWithLabel, linesToPack, packerNotes } from './packing.queries.js';
+import { PackPlans, within } from './packPlans.service.js';
 
 /** What a session at the bench is opened with: what is to pack, what is asked of it, and the boxes that are proposed. */
 @Injectable()
@@ -31,10 +32,11 @@ export class Opening {
     private readonly kinds: Boxes,
     private readonly benches: Benches,
     private readonly measures: Measures,
+    private readonly plans: PackPlans,
   ) {}
 
   async state(sql: Sql, order: { id: string; no: number }, device: string): Promise<PackState> {
-    const { boxes, lines, proposed, choices: house } = await this.plan(sql, order.id);
+    const { boxes, lines, proposed, planned, choices: house } = await this.plan(sql, order.id);
     const choices = { ...house, ...(await this.benches.choices(sql, device)) };
     const notes = await packerNotes(sql, order.id);
     return openPack({
@@ -42,6 +44,7 @@ export class Opening {
       lines,
       boxes: boxes.map(toBenchBox),
       proposed,
+      ...(planned && { planned }),
       notes: notes.filter(n => n.confirm).map(({ text, word }) => ({ text, word })),
       choices,
     });
@@ -67,11 +70,20 @@ export class Opening {
     const boxes = await this.catalog.boxes(sql);
     const { lines: found, preferred } = await this.found(sql, orderId);
     const { parcelCostMinor, ...choices } = await this.kinds.choices(sql);
+    const plan = await this.plans.of(sql, orderId);
+    if (plan)
+      return {
+        choices,
+        lines: found,
+        boxes: within(boxes, plan.mostMg),
+        proposed: plan.boxes.map(b => b.code),
+        planned: plan.boxes.map(b => byLine(b.holds, found)),
+      };
     // What has its label already goes into the box that it was bought for.
     const labelled = await boxWithLabel(sql, orderId);
     const wanted = labelled ? [labelled.boxCode] : (await wantedFor(sql, orderId)).boxes;
     const planned = asPlanned(boxes, found, { ...choices, parcelCostMinor, preferred, wanted });
-    return { boxes, choices, ...planned };
+    return { boxes, choices, planned: undefined, ...planned };
   }
 
   /** The lines that are here, and the boxes that their products prefer. */
@@ -116,6 +128,13 @@ function asPlanned(
     proposed: known.length > 1 ? known : parcels.map(p => p.box.code),
   };
 }
+
+/** What lies in a box, by the lines of the order; an order of the house's own has one line for a product. */
+const byLine = (
+  holds: Readonly<Record<string, number>>,
+  lines: readonly PackLine[],
+): Record<string, number> =>
+  Object.fromEntries(lines.flatMap(l => (holds[l.product.sku] ? [[l.id, holds[l.product.sku]!]] : [])));
 
 const toBenchBox = ({ code, name, tareMg, limitMg, inner, kind }: Box): BenchBox => ({
   code,

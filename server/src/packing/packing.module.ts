@@ -15,18 +15,21 @@ import { Opening } from './opening.service.js';
 import { OrderPhoto } from './orderPhoto.entity.js';
 import { PackingController } from './packing.controller.js';
 import { PackingService } from './packing.service.js';
+import { PackPlan } from './packPlan.entity.js';
+import { PackPlans } from './packPlans.service.js';
 import { Photos } from './photos.service.js';
 import { UnitFact } from './unitFact.entity.js';
 import { UnitFacts } from './unitFacts.service.js';
 
 export { Ahead } from './ahead.service.js';
 export { PackingService } from './packing.service.js';
+export { PackPlans, type PlannedBoxes } from './packPlans.service.js';
 export { Photos } from './photos.service.js';
 export { UnitFacts } from './unitFacts.service.js';
 
 @Module({
   imports: [
-    TypeOrmModule.forFeature([UnitFact, OrderPhoto]),
+    TypeOrmModule.forFeature([UnitFact, OrderPhoto, PackPlan]),
     BenchesModule,
     CatalogModule,
     HouseModule,
@@ -38,7 +41,7 @@ export { UnitFacts } from './unitFacts.service.js';
     RatingModule,
   ],
   controllers: [PackingController],
-  providers: [PackingService, Ahead, Opening, BenchViews, UnitFacts, Photos],
-  exports: [Ahead, PackingService, Photos, UnitFacts],
+  providers: [PackingService, Ahead, Opening, BenchViews, PackPlans, UnitFacts, Photos],
+  exports: [Ahead, PackPlans, PackingService, Photos, UnitFacts],
 })
 export class PackingModule {}

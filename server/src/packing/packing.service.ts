@@ -22,7 +22,15 @@ import { lockAll } from '../database/locks.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotAllowed, NotHere, TooLate } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
-import { event, leaveOut, refreshStages, refuseBuild, toHistory } from '../records/records.module.js';
+import {
+  event,
+  GivingUp,
+  leaveOut,
+  productsOf,
+  refreshStages,
+  refuseBuild,
+  toHistory,
+} from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import { BenchViews, lacking } from './benchViews.service.js';
@@ -77,6 +85,7 @@ export class PackingService {
     private readonly facts: UnitFacts,
     private readonly prints: PrintQueue,
     private readonly measures: Measures,
+    private readonly givingUp: GivingUp,
   ) {}
 
   arrived = (): Promise<ArrivedRow[]> => this.views.arrived();
@@ -170,6 +179,18 @@ export class PackingService {
       await refreshStages(tx, [parcel.orderId]);
       await tx.tell('parcels', parcel.id);
     });
+  }
+
+  /** Empties what was packed of an order that is given up, closed parcels too, and ends its session. Gives how many units came out. */
+  async unpack(tx: Tx, orderId: string): Promise<number> {
+    const session = await sessionOfOrder(tx, orderId);
+    if (session) await this.scans.lock(tx, session.id);
+    await lockAll(tx, { orders: [orderId] });
+    await this.givingUp.lock(tx, orderId);
+    await lockAll(tx, { productStock: await productsOf(tx, orderId) });
+    const units = await this.givingUp.emptyParcels(tx, orderId);
+    if (session && !session.closedAt) await this.scans.close(tx, session.id);
+    return units;
   }
 
   private async openParcel(

@@ -65,6 +65,37 @@ export class GivingUp {
     await this.stock.apply(tx, { moves, holds });
   }
 
+  /**
+   * Empties all parcels of an order that is given up, closed ones too: what is in them is laid on the staging place, to be put back. The
+   * order, its parcels and products are locked.
+   */
+  async emptyParcels(tx: Tx, orderId: string): Promise<number> {
+    const packed = await packedOf(tx, orderId);
+    const staging = await this.house.placeNamed(tx, 'staging');
+    await this.stock.apply(tx, {
+      moves: packed.map(p => ({
+        productId: p.productId,
+        lotId: p.lotId,
+        from: p.placeId,
+        to: staging.id,
+        quantity: p.quantity,
+        why: 'put back',
+        causeId: orderId,
+      })),
+      holds: packed.map(p => ({
+        partId: p.partId,
+        orderId,
+        productId: p.productId,
+        hold: 'packed' as const,
+        stopId: p.stopKey,
+        parcelId: p.parcelId,
+        change: -p.quantity,
+        why: 'edit',
+      })),
+    });
+    return packed.reduce((n, p) => n + p.quantity, 0);
+  }
+
   /** What could be given up, the least advanced first. */
   private async held(tx: Tx, orderId: string): Promise<Held[]> {
     const onLists = await this.lists.of(tx, orderId);

@@ -10,11 +10,14 @@ export interface Facts {
   parked: number;
   parkedReason: string | null;
   payment: Payment;
+  /** The shipment to a center that it is and that is not booked there; null for all others. */
+  unbooked: string | null;
 }
 
 export function holdFacts(sql: Sql, ids: readonly string[]): Promise<Facts[]> {
   return sql.rows(
-    'SELECT id, channelNumber AS number, cancelledAt IS NOT NULL AS cancelled, parkedAt IS NOT NULL AS parked, parkedReason, payment FROM orders WHERE id IN (?)',
+    `SELECT id, channelNumber AS number, cancelledAt IS NOT NULL AS cancelled, parkedAt IS NOT NULL AS parked, parkedReason, payment,
+       (SELECT CONCAT('IN-', s.no, ' at ', p.center) FROM inboundPart p JOIN inboundShipment s ON s.id = p.shipmentId WHERE p.orderId = orders.id AND p.bookState <> 'booked') AS unbooked FROM orders WHERE id IN (?)`,
     [ids],
   );
 }

@@ -27,6 +27,7 @@ export class HeldOrders {
         parked: !!o.parked,
         parkedReason: o.parkedReason ?? '',
         payment: o.payment,
+        unbooked: o.unbooked,
         stops: stops.filter(s => s.orderId === o.id),
       });
       if (why) held.set(o.id, why);

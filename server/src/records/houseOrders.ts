@@ -1,9 +1,13 @@
 import type { Sql } from '../database/db.js';
 import { Forbidden } from '../http/problem.js';
-import { buildOfOrder } from './houseOrders.queries.js';
+import { buildOfOrder, inboundOfOrder } from './houseOrders.queries.js';
 
 /** The channel of orders that are the parts of builds: the house's own, picked like any other. */
 export const BUILDS = 'build';
+/** The channel of orders that are shipments to fulfillment centers: the house's own, picked and packed like any other. */
+export const INBOUND = 'inbound';
+/** The channels of the house's own orders. */
+export const HOUSE_CHANNELS = [BUILDS, INBOUND];
 /** The channel of orders that people type. */
 export const HAND = 'hand';
 
@@ -14,5 +18,16 @@ export async function refuseBuild(sql: Sql, orderId: string): Promise<void> {
     throw new Forbidden(
       `BU-${build.no} is a build: these are the parts of a kit, no buyer’s order.`,
       'Open the build under Kits; it is finished or given up there.',
+    );
+}
+
+/** Refuses what changes an order of a buyer when the order is the house's own. */
+export async function refuseHouseOrder(sql: Sql, orderId: string): Promise<void> {
+  await refuseBuild(sql, orderId);
+  const inbound = await inboundOfOrder(sql, orderId);
+  if (inbound)
+    throw new Forbidden(
+      `IN-${inbound.no} is a shipment to ${inbound.center}, no buyer’s order.`,
+      'Open the shipment under Inbound; it is changed or cancelled there.',
     );
 }

@@ -40,7 +40,8 @@ export {
   wantOnlyUsed,
 } from './heads.js';
 export { HeldOrders } from './held.service.js';
-export { BUILDS, HAND, refuseBuild } from './houseOrders.js';
+export { BUILDS, HAND, HOUSE_CHANNELS, INBOUND, refuseBuild, refuseHouseOrder } from './houseOrders.js';
+export { awayOf, buyersAmong, inboundOfOrder } from './houseOrders.queries.js';
 export {
   APART,
   chooseFor,

@@ -4,7 +4,13 @@ import { Injectable } from '@nestjs/common';
 import { Db, type Doer, type Tx } from '../database/db.js';
 import { OrderIntake } from '../intake/intake.module.js';
 import { JobsService } from '../jobs/jobs.module.js';
-import { lockOrders, StageNews, type StagePassed } from '../records/records.module.js';
+import {
+  buyersAmong,
+  HOUSE_CHANNELS,
+  lockOrders,
+  StageNews,
+  type StagePassed,
+} from '../records/records.module.js';
 import { RuleActing } from './acting.service.js';
 import { RuleBooks, type RunningBook } from './books.service.js';
 import { RuleGrounds } from './grounds.service.js';
@@ -72,8 +78,15 @@ export class RuleMoments {
     const { book } = await this.books.running(tx);
     for (const moment of MOMENTS) {
       if (runsAt(book, moment).length === 0) continue;
-      const ids = rows.filter(r => MOMENT_OF[r.stage] === moment).map(r => r.orderId);
-      await this.later(tx, moment, [...new Set(ids)]);
+      const ids = [...new Set(rows.filter(r => MOMENT_OF[r.stage] === moment).map(r => r.orderId))];
+      if (ids.length === 0) continue;
+      // Rules are for orders of buyers; builds and shipments to centers are the house's own.
+      const ofBuyers = await buyersAmong(tx, ids, HOUSE_CHANNELS);
+      await this.later(
+        tx,
+        moment,
+        ofBuyers.map(o => o.id),
+      );
     }
   }
 

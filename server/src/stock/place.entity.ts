@@ -33,6 +33,7 @@ export class Place {
     'dock',
     'made',
     'cell',
+    'away',
   ])
   kind!:
     | 'bin'
@@ -49,7 +50,8 @@ export class Place {
     | 'reserve'
     | 'dock'
     | 'made'
-    | 'cell';
+    | 'cell'
+    | 'away';
 
   @Int({ nullable: true })
   aisle!: number | null;

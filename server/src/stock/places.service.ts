@@ -148,6 +148,23 @@ export class Places {
     return id;
   }
 
+  /** Makes the place where goods lie while they are on their way to a center, named by their shipment. */
+  async makeAway(tx: Tx, warehouseId: string, code: string): Promise<string> {
+    const id = newId();
+    await tx.insert(Place, [{ id, warehouseId, code, kind: 'away' }]);
+    return id;
+  }
+
+  /** The place of what lies at a center; it is made when it is first needed. */
+  async centerPlace(tx: Tx, warehouseId: string, center: string): Promise<string> {
+    const code = `CENTER ${center}`.slice(0, 20).toUpperCase();
+    const known = await tx.of(Place).findOneBy({ warehouseId, code });
+    if (known) return known.id;
+    const id = newId();
+    await tx.insert(Place, [{ id, warehouseId, code, kind: 'center' }]);
+    return id;
+  }
+
   /** The totes and cells of an order are free again, and stand nowhere any more. */
   async freeTotes(tx: Tx, orderId: string): Promise<void> {
     await tx

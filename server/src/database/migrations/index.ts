@@ -11,6 +11,7 @@ import { Afterwards1764900000000 } from './0010-afterwards.js';
 import { Rules1765400000000 } from './0011-rules.js';
 import { Elsewhere1765500000000 } from './0012-elsewhere.js';
 import { Ahead1766000000000 } from './0013-ahead.js';
+import { Inbound1766200000000 } from './0014-inbound.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -27,4 +28,5 @@ export const MIGRATIONS = [
   Rules1765400000000,
   Elsewhere1765500000000,
   Ahead1766000000000,
+  Inbound1766200000000,
 ];

@@ -1,0 +1,257 @@
+import {
+  type CodeCheck,
+  DRAFT_SECTIONS,
+  type DroppedWay,
+  type InboundStage,
+  type Placed,
+  PREPARATIONS,
+  type SendProposal,
+  type WaysTable,
+} from '@auk/core';
+import { z } from 'zod';
+import { fromCore, Id } from './common.js';
+import { NetworkRules } from './network.js';
+
+const Sku = z.string().trim().toUpperCase().min(1).max(60);
+const Stage = fromCore<InboundStage>();
+
+export const InboundIn = z.object({
+  key: Id,
+  network: z.string().trim().min(1, 'is wanted').max(40),
+  source: z.enum(['house', 'supplier', 'abroad']).default('house'),
+  storage: z.enum(['near', 'deep']).default('near'),
+});
+export type InboundIn = z.infer<typeof InboundIn>;
+
+export const InboundChange = z.object({
+  source: z.enum(['house', 'supplier', 'abroad']),
+  storage: z.enum(['near', 'deep']),
+  shipDay: z.iso.date().nullable(),
+  weeks: z.number().int().min(1).max(52),
+});
+export type InboundChange = z.infer<typeof InboundChange>;
+
+/** A line as it is to be; no units take it out. */
+export const InboundLineIn = z.object({
+  sku: Sku,
+  units: z.number().int().min(0).max(100_000),
+  inCases: z.boolean().default(false),
+  by: z.enum(['us', 'network']).default('us'),
+});
+export type InboundLineIn = z.infer<typeof InboundLineIn>;
+
+/** Lines from a file of two columns, code or SKU and units. */
+export const InboundFileIn = z.object({ text: z.string().min(1).max(1_000_000) });
+export const InboundFileAnswer = z.object({
+  taken: z.number(),
+  problems: z.array(z.object({ row: z.number(), says: z.string() })),
+});
+export type InboundFileAnswer = z.infer<typeof InboundFileAnswer>;
+
+export const InboundScanIn = z.object({ text: z.string().min(1).max(200) });
+export const InboundScanned = z.object({ confirmed: z.boolean(), says: z.string() });
+export type InboundScanned = z.infer<typeof InboundScanned>;
+
+export const InboundPreparedIn = z.object({
+  key: Id,
+  sku: Sku,
+  done: z.number().int().min(0).max(100_000),
+  spoiled: z.number().int().min(0).max(100_000).default(0),
+});
+export type InboundPreparedIn = z.infer<typeof InboundPreparedIn>;
+
+export const WayIn = z.object({
+  placement: z.enum(['one dock', 'spread']),
+  form: z.enum(['parcels', 'pallets']),
+  carrier: z.string().min(1).max(60),
+  rates: z.enum(['theirs', 'ours']),
+});
+export type WayIn = z.infer<typeof WayIn>;
+
+export const InboundAct = z.object({ key: Id });
+export const BookIn = z.object({
+  key: Id,
+  /** The price that was confirmed, minor units of the network's currency. */
+  priceMinor: z.number().int().min(0),
+});
+export type BookIn = z.infer<typeof BookIn>;
+
+export const DecideDifference = z.object({
+  as: z.enum(['claimed', 'written off', 'booked']),
+  reason: z.string().trim().min(3, 'say why, in three letters at least').max(120),
+});
+export type DecideDifference = z.infer<typeof DecideDifference>;
+
+export const InboundRow = z.object({
+  no: z.string(),
+  name: z.string(),
+  network: z.string(),
+  centers: z.string(),
+  stage: Stage,
+  products: z.number(),
+  units: z.number(),
+  shipDay: z.string().nullable(),
+  createdAt: z.string(),
+  /** What somebody must look at; empty when nothing. */
+  trouble: z.string(),
+});
+export type InboundRow = z.infer<typeof InboundRow>;
+
+export const InboundLineView = z.object({
+  sku: z.string(),
+  name: z.string(),
+  picture: z.string().nullable(),
+  units: z.number(),
+  perCase: z.number().nullable(),
+  /** What a case of it counts by its codes; null where it has none. */
+  caseOf: z.number().nullable(),
+  free: z.number(),
+  there: z.number(),
+  onTheWay: z.number(),
+  proposal: fromCore<SendProposal>(),
+  code: fromCore<CodeCheck>().nullable(),
+  confirmed: z.string().nullable(),
+  category: z.string().nullable(),
+  needs: z.array(z.object({ needs: z.enum(PREPARATIONS), feeMinor: z.number().nullable() })),
+  by: z.enum(['us', 'network']),
+  prepared: z.number(),
+  spoiled: z.number(),
+  lacking: z.array(z.object({ fact: z.string(), says: z.string() })),
+  /** Why the network does not take it. */
+  refused: z.string().nullable(),
+});
+export type InboundLineView = z.infer<typeof InboundLineView>;
+
+export const InboundBoxView = z.object({
+  no: z.number(),
+  code: z.string(),
+  name: z.string(),
+  inner: z.object({ length: z.number(), width: z.number(), height: z.number() }),
+  weightMg: z.number(),
+  heavy: z.boolean(),
+  /** Where its pieces lie; empty where it was packed another way. */
+  placed: z.array(fromCore<Omit<Placed, 'piece'> & { sku: string }>()),
+  contents: z.array(z.object({ sku: z.string(), units: z.number(), cases: z.number() })),
+});
+export type InboundBoxView = z.infer<typeof InboundBoxView>;
+
+export const PackedBoxView = z.object({
+  parcel: z.string(),
+  sscc: z.string().nullable(),
+  box: z.string().nullable(),
+  weightMg: z.number().nullable(),
+  tracking: z.string().nullable(),
+  contents: z.array(
+    z.object({
+      sku: z.string(),
+      units: z.number(),
+      lot: z.string().nullable(),
+      expiry: z.string().nullable(),
+      counted: z.number().nullable(),
+    }),
+  ),
+  events: z.array(z.object({ at: z.string(), says: z.string() })),
+});
+export type PackedBoxView = z.infer<typeof PackedBoxView>;
+
+export const InboundPartView = z.object({
+  id: z.string(),
+  center: z.string(),
+  town: z.string(),
+  stage: Stage,
+  order: z.object({ id: z.string(), no: z.string(), stage: z.string() }).nullable(),
+  lines: z.array(z.object({ sku: z.string(), units: z.number() })),
+  planned: z.array(InboundBoxView),
+  boxes: z.array(PackedBoxView),
+  booking: z.object({
+    state: z.enum(['none', 'asked', 'booked', 'refused', 'unknown', 'cancelled']),
+    no: z.string().nullable(),
+    minor: z.number().nullable(),
+    currency: z.string().nullable(),
+    freeUntil: z.string().nullable(),
+    why: z.string().nullable(),
+  }),
+  late: z.string().nullable(),
+  differences: z.array(
+    z.object({
+      id: z.string(),
+      sscc: z.string(),
+      code: z.string(),
+      missing: z.number(),
+      surplus: z.number(),
+      stranger: z.boolean(),
+      state: z.enum(['open', 'claimed', 'written off', 'booked']),
+      reason: z.string(),
+    }),
+  ),
+});
+export type InboundPartView = z.infer<typeof InboundPartView>;
+
+export const ChosenWay = WayIn.extend({
+  sumMinor: z.number(),
+  perUnit: z.number(),
+  days: z.number(),
+  /** What Auk expected the network to answer, where that was otherwise. */
+  differs: z.string(),
+});
+export type ChosenWay = z.infer<typeof ChosenWay>;
+
+export const InboundView = z.object({
+  no: z.string(),
+  name: z.string(),
+  network: z.string(),
+  stage: Stage,
+  source: z.enum(['house', 'supplier', 'abroad']),
+  storage: z.enum(['near', 'deep']),
+  shipDay: z.string().nullable(),
+  weeks: z.number(),
+  from: z.string(),
+  currency: z.string(),
+  rules: NetworkRules.nullable(),
+  /** Why the network could not be asked for its rules. */
+  silent: z.string().nullable(),
+  lines: z.array(InboundLineView),
+  sections: z.array(z.object({ section: z.enum(DRAFT_SECTIONS), done: z.boolean(), says: z.string() })),
+  way: ChosenWay.nullable(),
+  parts: z.array(InboundPartView),
+  story: z.array(
+    z.object({
+      at: z.string(),
+      person: z.string().nullable(),
+      says: z.string(),
+      sscc: z.string().nullable(),
+    }),
+  ),
+});
+export type InboundView = z.infer<typeof InboundView>;
+
+export const InboundWays = z.object({
+  table: fromCore<WaysTable>(),
+  dropped: z.array(fromCore<DroppedWay>()),
+  left: z.array(z.object({ sku: z.string(), why: z.string() })),
+  /** The boxes of the best placement, as they are planned now. */
+  boxes: z.array(InboundBoxView),
+  bound: z.number(),
+});
+export type InboundWays = z.infer<typeof InboundWays>;
+
+/** What a booking would cost now, as the network says. */
+export const InboundPrice = z.object({
+  minor: z.number(),
+  currency: z.string(),
+  boxes: z.number(),
+  units: z.number(),
+});
+export type InboundPrice = z.infer<typeof InboundPrice>;
+
+export const PrefixIn = z.object({
+  prefix: z
+    .string()
+    .trim()
+    .regex(/^\d{7,10}$/, 'is 7 to 10 digits'),
+});
+export const InboundNetworks = z.object({
+  networks: z.array(z.string()),
+  prefix: z.string().nullable(),
+});
+export type InboundNetworks = z.infer<typeof InboundNetworks>;

@@ -1,0 +1,72 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { CarriersModule } from '../carriers/carriers.module.js';
+import { DeparturesModule } from '../departures/departures.module.js';
+import { ElsewhereModule } from '../elsewhere/elsewhere.module.js';
+import { HouseModule } from '../house/house.module.js';
+import { LeasesModule } from '../leases/leases.module.js';
+import { OrdersModule } from '../orders/orders.module.js';
+import { PackingModule } from '../packing/packing.module.js';
+import { ProductsModule } from '../products/products.module.js';
+import { RecordsModule } from '../records/records.module.js';
+import { ReservationsModule } from '../reservations/reservations.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { InboundBookings } from './bookings.service.js';
+import { InboundDrafts } from './drafts.service.js';
+import { InboundFollowing } from './following.service.js';
+import { InboundController } from './inbound.controller.js';
+import { InboundBoxRow } from './inboundBox.entity.js';
+import { InboundCount } from './inboundCount.entity.js';
+import { InboundDifference } from './inboundDifference.entity.js';
+import { InboundEvent } from './inboundEvent.entity.js';
+import { InboundLine } from './inboundLine.entity.js';
+import { InboundPart } from './inboundPart.entity.js';
+import { InboundPartLine } from './inboundPartLine.entity.js';
+import { InboundShipment } from './inboundShipment.entity.js';
+import { InboundLoading } from './loading.service.js';
+import { InboundReserving } from './reserving.service.js';
+import { InboundViews } from './views.service.js';
+import { InboundWaysService } from './ways.service.js';
+
+export { InboundBookings } from './bookings.service.js';
+export { InboundDrafts } from './drafts.service.js';
+export { InboundReserving } from './reserving.service.js';
+export { InboundWaysService } from './ways.service.js';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([
+      InboundShipment,
+      InboundLine,
+      InboundPart,
+      InboundPartLine,
+      InboundBoxRow,
+      InboundEvent,
+      InboundCount,
+      InboundDifference,
+    ]),
+    HouseModule,
+    CarriersModule,
+    ProductsModule,
+    StockModule,
+    RecordsModule,
+    ReservationsModule,
+    OrdersModule,
+    PackingModule,
+    DeparturesModule,
+    ElsewhereModule,
+    LeasesModule,
+  ],
+  controllers: [InboundController],
+  providers: [
+    InboundBookings,
+    InboundDrafts,
+    InboundFollowing,
+    InboundLoading,
+    InboundReserving,
+    InboundViews,
+    InboundWaysService,
+  ],
+  exports: [InboundBookings, InboundDrafts, InboundReserving, InboundWaysService],
+})
+export class InboundModule {}

@@ -1,0 +1,307 @@
+import type { ChosenWay, InboundWays, NetworkPlan, NetworkRules, WayIn } from '@auk/contract';
+import {
+  type ComparedWay,
+  compareWays,
+  guessedCase,
+  type InboundBoxes,
+  type LineToBox,
+  planInboundBoxes,
+  planWays,
+  theirRates,
+  type WayAsk,
+  type WayCarrier,
+  type WayLine,
+  type WayNetwork,
+} from '@auk/core';
+import { Injectable } from '@nestjs/common';
+import { CarrierRegistry } from '../carriers/carriers.module.js';
+import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Centers } from '../elsewhere/elsewhere.module.js';
+import { daysAround, HouseService } from '../house/house.module.js';
+import { Busy, Forbidden } from '../http/problem.js';
+import { CatalogService, pieceOf } from '../products/products.module.js';
+import { zonePlace } from '../reference/postcodes.js';
+import { boxView } from './boxView.js';
+import { InboundPart } from './inboundPart.entity.js';
+import { InboundPartLine } from './inboundPartLine.entity.js';
+import { InboundShipment } from './inboundShipment.entity.js';
+import { InboundLoading, type Loaded, type LoadedLine } from './loading.service.js';
+import { lockShipment, mustBeDraft, tell } from './shipments.js';
+
+/** From this weight on a service is for pallets, in milligrams. */
+const PALLET_MG = 45_000_000;
+const PALLET_MINOR = 1_400;
+/** Minutes of our own work. */
+const MINUTES = { box: 3, pallet: 12 };
+
+/** Ways of a shipment beside each other, and the one that is chosen. */
+@Injectable()
+export class InboundWaysService {
+  constructor(
+    private readonly db: Db,
+    private readonly loading: InboundLoading,
+    private readonly centers: Centers,
+    private readonly carriers: CarrierRegistry,
+    private readonly house: HouseService,
+    private readonly catalog: CatalogService,
+  ) {}
+
+  async compare(no: string): Promise<InboundWays> {
+    const loaded = await this.loading.load(this.db, no);
+    const { table, planned, boxes } = await this.table(loaded);
+    return {
+      table,
+      dropped: planned.dropped,
+      left: planned.left.map(l => ({ sku: l.id, why: l.why })),
+      boxes: boxes.boxes.map(boxView),
+      bound: boxes.bound,
+    };
+  }
+
+  private async table(loaded: Loaded) {
+    const rules = mustBeKnown(loaded);
+    const lines = linesToBox(loaded.lines);
+    const boxes = await this.catalog.boxes(this.db);
+    const ask: WayAsk = {
+      ...(await this.offering(loaded, rules)),
+      lines,
+      boxes: boxes.filter(b => b.kind !== 'mailer'),
+      pallet: rules.pallet,
+      palletMinor: PALLET_MINOR,
+      networks: [networkOf(loaded.shipment, rules)],
+      minutes: MINUTES,
+    };
+    const planned = planWays(ask);
+    const table = compareWays(
+      planned.ways,
+      loaded.lines.map(l => ({ ...l, units: l.line.units })),
+    );
+    return { table, planned, boxes: planInboundBoxes(ask.boxes, lines, rules.limits) };
+  }
+
+  /** Where it is sent from, and who carries it at whose rates. */
+  private async offering(
+    { currency, shipment }: Loaded,
+    rules: NetworkRules,
+  ): Promise<Pick<WayAsk, 'from' | 'carriers'>> {
+    const { zone, postcode, country } = await this.house.warehouse(this.db);
+    const serving = await this.carriers.serving(this.db, daysAround(new Date(), zone).today);
+    const countries = [...new Set([rules.dock, ...rules.centers].map(s => s.address.country))];
+    const ours = serving.flatMap(({ carrier, account, sheet }): WayCarrier[] => {
+      if (!sheet || sheet.currency !== currency) return [];
+      const name = account.number === '' ? carrier.name : `${carrier.name}, ${account.name}`;
+      const forms = {
+        parcels: sheet.services.filter(s => s.leastMg < PALLET_MG),
+        pallets: sheet.services.filter(s => s.leastMg >= PALLET_MG),
+      };
+      return (['parcels', 'pallets'] as const).flatMap(form =>
+        forms[form].length > 0 ? [{ name, of: null, form, services: forms[form] }] : [],
+      );
+    });
+    const theirs = rules.freight.map(
+      (f): WayCarrier => ({
+        name: f.name,
+        of: shipment.network,
+        form: f.form,
+        services: [theirRates(f, countries)],
+      }),
+    );
+    return { from: zonePlace(country, postcode), carriers: [...theirs, ...ours] };
+  }
+
+  /** Chooses a way: the network says which center takes what, and the boxes of each are planned. */
+  async choose(no: string, way: WayIn, doer: Doer): Promise<void> {
+    const loaded = await this.loading.load(this.db, no);
+    mustBeDraft(loaded.shipment, loaded.parts);
+    const rules = mustBeKnown(loaded);
+    mustBeReady(loaded);
+    const { table } = await this.table(loaded);
+    const row = table.ways.find(
+      w =>
+        w.placement === way.placement &&
+        w.form === way.form &&
+        w.carrier === way.carrier &&
+        w.rates === way.rates,
+    );
+    if (!row)
+      throw new Forbidden(
+        `There is no way by ${way.carrier}, ${way.placement}, as ${way.form} any more.`,
+        'Look at the ways again and choose another.',
+      );
+    const answer = await this.centers.plan(loaded.shipment.network, {
+      placement: way.placement,
+      storage: loaded.shipment.storage,
+      lines: loaded.lines.map(l => ({
+        code: l.product.sku,
+        units: l.line.units,
+        perCase: l.line.perCase ?? 1,
+      })),
+    });
+    if (answer.kind === 'silent')
+      throw new Busy(answer.why, 'Try again in a minute; nothing was chosen yet.');
+    if (answer.kind !== 'answered')
+      throw new Forbidden(answer.why, 'Change the shipment, or choose another way.');
+    await this.db.tx(doer, tx => this.keep(tx, loaded, way, row, rules, answer.value));
+  }
+
+  private async keep(
+    tx: Tx,
+    loaded: Loaded,
+    way: WayIn,
+    row: ComparedWay,
+    rules: NetworkRules,
+    plan: NetworkPlan,
+  ): Promise<void> {
+    const shipment = await lockShipment(tx, `IN-${loaded.shipment.no}`);
+    const before = await tx.of(InboundPart).findBy({ shipmentId: shipment.id });
+    mustBeDraft(shipment, before);
+    await this.forget(tx, shipment.id);
+    const boxes = (await this.catalog.boxes(tx)).filter(b => b.kind !== 'mailer');
+    for (const [i, part] of plan.parts.entries()) {
+      const id = newId();
+      const units = new Map(part.lines.map(l => [l.code, l.units]));
+      const some = loaded.lines.filter(l => units.has(l.product.sku));
+      const planned = planInboundBoxes(
+        boxes,
+        linesToBox(some.map(l => ({ ...l, line: { ...l.line, units: units.get(l.product.sku)! } }))),
+        rules.limits,
+      );
+      mustFit(planned);
+      await tx.insert(InboundPart, [
+        {
+          id,
+          shipmentId: shipment.id,
+          seq: i + 1,
+          center: part.site.center,
+          address: JSON.stringify(part.site.address),
+          boxes: JSON.stringify(planned.boxes.map(boxView)),
+        },
+      ]);
+      await tx.insert(
+        InboundPartLine,
+        some.map(l => ({ partId: id, productId: l.product.id, units: units.get(l.product.sku)! })),
+      );
+    }
+    const differs = differenceOf(way, rules, plan);
+    const chosen: ChosenWay = {
+      ...way,
+      sumMinor: row.sumMinor,
+      perUnit: row.perUnit,
+      days: row.days,
+      differs,
+    };
+    await tx.of(InboundShipment).update(shipment.id, { way: chosen as never, placedAt: tx.at });
+    await tell(
+      tx,
+      shipment.id,
+      `Goes ${way.placement === 'spread' ? 'spread' : 'to one dock'}, as ${way.form}, by ${way.carrier}.${differs ? ` ${differs}` : ''}`,
+    );
+    await tx.tell('inbound', `IN-${shipment.no}`);
+  }
+
+  /** Goods or boxes change: what was chosen and planned is not true any more. */
+  async forget(tx: Tx, shipmentId: string): Promise<void> {
+    const parts = await tx.of(InboundPart).find({ where: { shipmentId }, select: { id: true } });
+    for (const { id } of parts) await tx.of(InboundPartLine).delete({ partId: id });
+    await tx.of(InboundPart).delete({ shipmentId });
+    await tx.of(InboundShipment).update(shipmentId, { way: null as never, placedAt: null });
+  }
+}
+
+function mustBeKnown({ rules, silent, shipment }: Loaded): NetworkRules {
+  if (!rules)
+    throw new Busy(
+      silent ?? `${shipment.network} has not told what it wants yet.`,
+      'Try again in a minute, or look at its address under Receiving.',
+    );
+  return rules;
+}
+
+/** Nothing is placed of which something is unknown, or that is not taken there. */
+function mustBeReady({ lines }: Loaded): void {
+  if (lines.length === 0) throw new Forbidden('The shipment has no goods yet.', 'Say what is to go first.');
+  const refused = lines.find(l => l.refused);
+  if (refused)
+    throw new Forbidden(
+      `${refused.product.name} is not taken there: ${refused.refused}`,
+      'Take it out of the shipment.',
+    );
+  const lacking = lines.find(l => l.lacking.length > 0);
+  if (lacking)
+    throw new Forbidden(
+      `Of ${lacking.product.name} ${lacking.lacking[0]!.says}.`,
+      'Give it on the page of the product, then choose the way again.',
+    );
+  const other = lines.find(l => l.code?.state === 'other' && !l.line.confirmedAt);
+  if (other)
+    throw new Forbidden(
+      `${other.product.name} has ${other.code!.ours ?? 'no code'} here, and they will scan ${other.code!.theirs}.`,
+      'Scan one of it to see which is right, or ask them to change it.',
+    );
+}
+
+function mustFit({ left }: InboundBoxes): void {
+  const [first] = left;
+  if (first)
+    throw new Forbidden(
+      `${first.id} goes into no box that is taken there: ${first.why}`,
+      'Add a box for it under Stock > Boxes, or take it out of the shipment.',
+    );
+}
+
+function networkOf(shipment: InboundShipment, rules: NetworkRules): WayNetwork {
+  return {
+    name: shipment.network,
+    dock: {
+      center: rules.dock.center,
+      at: zonePlace(rules.dock.address.country, rules.dock.address.postcode),
+    },
+    centers: rules.centers.map(c => ({
+      center: c.center,
+      share: c.share,
+      at: zonePlace(c.address.country, c.address.postcode),
+    })),
+    feeMinor: rules.feeMinor,
+    daysToSale: rules.daysToSale,
+    // Half of it lies there for half of the weeks on average; a month has about 4.35.
+    storageMinor: Math.round((rules.storageMinor[shipment.storage] * shipment.weeks) / 4.35 / 2),
+    takes: rules.takes,
+    limits: rules.limits,
+  };
+}
+
+/** Lines as boxes are planned; a case that nobody measured has the size that is guessed from its units. */
+function linesToBox(lines: readonly LoadedLine[]): (WayLine & LineToBox)[] {
+  return lines.map(({ line, product, needs }) => {
+    const piece = pieceOf(product, null);
+    const size = product.size ?? { length: 1, width: 1, height: 1 };
+    const weightMg = product.weightMg ?? 1;
+    return {
+      id: product.sku,
+      units: line.units,
+      size,
+      weightMg,
+      fragile: piece.fragile === true,
+      upright: piece.upright === true,
+      own: false,
+      inCases:
+        line.perCase === null ? null : { units: line.perCase, ...guessedCase(size, weightMg, line.perCase) },
+      prepare: needs,
+      by: line.preparedBy,
+    };
+  });
+}
+
+/** Where the network answers otherwise than was estimated from its shares. */
+function differenceOf(way: WayIn, rules: NetworkRules, plan: NetworkPlan): string {
+  const expected = way.placement === 'one dock' ? [rules.dock.center] : rules.centers.map(c => c.center);
+  const got = plan.parts.map(p => p.site.center);
+  const less = expected.filter(c => !got.includes(c));
+  const more = got.filter(c => !expected.includes(c));
+  return [
+    less.length > 0 ? `Nothing goes to ${less.join(', ')}, other than expected.` : '',
+    more.length > 0 ? `${more.join(', ')} was not expected.` : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
