@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { atBench, pickedOf, pickList } from './bench.js';
-import { codeOf, look, part, says, scan, signIn, withCamera } from './hands.js';
+import { codeOf, holdBack, look, part, says, scan, signIn, withCamera } from './hands.js';
 
 /** What came out of a printer's stand-in. */
 const printed = async (request: Parameters<typeof look>[0], printer: string): Promise<string[]> =>
@@ -300,9 +300,14 @@ test('a code that nobody knows is given at the bench and counts; a closed parcel
   expect((await look(page.request, `orders/${id}`)).history.at(-1).says).toMatch(
     /voided; \$[\d.]+ come back/,
   );
+  // What is scanned while it is being opened again waits for that, however slow the answer is.
+  const go = await holdBack(page, '**/packing/parcels/*/open');
   await scan(page, 'AUK-REOPEN');
+  for (const text of ['BX-2', '2 lb', 'AUK-YES']) await scan(page, text);
+  go();
   await expect.poll(async () => (await look(page.request, `orders/${id}`)).row.stage).toBe('Picked');
-  for (const text of ['BX-2', '2 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(page, text);
+  await expect(page.getByText('Box B2')).toBeVisible();
+  await scan(page, 'AUK-CLOSE');
   await expect(part(page, 'offer').first()).toBeVisible();
   await page.keyboard.press('Alt+1');
   await expect(says(page)).toContainText('Label bought');

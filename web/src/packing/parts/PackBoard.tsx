@@ -86,7 +86,8 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     setTrouble(t);
     playTone('wrong');
   }, []);
-  const mend = useMend(opened.state.orderNo, early, leave, open, fail);
+  const taking = useRef<(text: string) => void>(() => {});
+  const { mend, waits } = useMend(opened.state.orderNo, early, leave, open, fail, taking);
   const again = useCallback(() => mend(() => Promise.resolve()), [mend]);
   useChangedElsewhere(opened.orderId, refresh, view.changed, again);
   const [changing, setChanging] = useState(false);
@@ -130,6 +131,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   /** What was scanned last, so that a code that nobody knows can be given to the product at hand. */
   const scanned = useRef('');
   const take = (text: string, by?: ScanIn['by']) => {
+    if (waits(text)) return;
     scanned.current = text;
     setTrouble(null);
     const code = text.trim().toUpperCase();
@@ -151,6 +153,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     if (code !== state.orderNo && !begun(state) && opensAnother(text, false)) return open(text);
     scan(text, by);
   };
+  taking.current = take;
   useScanner(take, { typed: true, onTyping: setTyped });
   useEarly(early, take);
 
