@@ -85,6 +85,8 @@ export const BenchView = z.object({
   lacks: z.string(),
   /** The order says something else now than this session knows; opened again, it is told. */
   changed: z.boolean(),
+  /** The shipment to a center that it is: its boxes get their labels when that is booked. Null for orders of buyers. */
+  inbound: z.object({ no: z.string(), name: z.string(), center: z.string() }).nullable(),
   /** What was told when the order was opened just now: what had changed, and what comes next. */
   news: z.object({ says: z.string(), next: z.string() }).nullable(),
 });

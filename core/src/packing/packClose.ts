@@ -4,6 +4,7 @@ import { formatWeight } from '../units/units.js';
 import type { Piece } from './boxes.js';
 import { tryBox } from './boxPlan.js';
 import {
+  asPlanned,
   type BenchBox,
   expectedMg,
   newParcel,
@@ -81,7 +82,7 @@ export function weigh(state: PackState, mg: number): PackStep {
       `${inPounds(mg)} is more than box ${box.name} may hold (${inPounds(box.limitMg)}).`,
       'Take a stronger box, or weigh again.',
     );
-  const expected = packDone(state) && box ? expectedMg(state) : null;
+  const expected = (packDone(state) || asPlanned(state)) && box ? expectedMg(state) : null;
   const off = expected === null ? 0 : mg - expected;
   const { toleranceMg, tolerancePpm } = state.choices;
   if (Math.abs(off) > Math.max(toleranceMg, ((expected ?? 0) * tolerancePpm) / 1_000_000)) {

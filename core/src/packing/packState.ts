@@ -238,7 +238,7 @@ export function plannedOpen(s: PackState, lineId: string): number | null {
 }
 
 /** True when all that was planned for the parcel at hand is in, and more is to pack. */
-const asPlanned = (s: PackState): boolean =>
+export const asPlanned = (s: PackState): boolean =>
   s.planned !== undefined &&
   unitsAtHand(s) > 0 &&
   s.lines.every(l => plannedOpen(s, l.id)! <= 0) &&

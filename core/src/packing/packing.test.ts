@@ -305,6 +305,37 @@ describe('what is asked', () => {
   });
 });
 
+describe('a plan says what lies in which box', () => {
+  const planned = () =>
+    open([line('a', 'JARHEX', 4), line('b', 'KNIFE', 2)], {
+      proposed: ['BX-1', 'BX-1'],
+      planned: [{ a: 3, b: 1 }, { a: 1, b: 1 }],
+    });
+
+  test('all the rest of a line is what the plan wants in this box', () => {
+    const { state } = play(['JARHEX', 'AUK-ALL'], planned());
+    expect(state.parcels[0]!.holds).toEqual({ a: 3 });
+  });
+
+  test('what goes into another box by the plan is asked about; YES puts it in all the same', () => {
+    const asked = play(['JARHEX', 'AUK-ALL', 'JARHEX'], planned());
+    expect(asked.answer).toMatchObject({ kind: 'asked', tone: 'attention' });
+    expect(asked.answer.says).toContain('no more jarhex lie in this box; the next in box 2');
+    expect(play(['AUK-YES'], asked.state).state.parcels[0]!.holds).toEqual({ a: 4 });
+  });
+
+  test('a box that is as planned says so, is weighed against what is in it, and the next one wants its own', () => {
+    const full = play(['JARHEX', 'AUK-ALL', 'KNIFE'], planned());
+    expect(full.answer.next).toContain('This box is as planned.');
+    expect(play(['3.2 kg'], full.state).answer.tone).toBe('attention');
+    const next = play([`${expectedMg(full.state)! / 1_000} g`, 'AUK-NEXTBOX'], full.state);
+    expect(next.state.parcels).toHaveLength(2);
+    expect(next.answer.next).toContain('1 × jarhex into this box');
+    const done = play(['JARHEX', 'KNIFE'], next.state);
+    expect(packDone(done.state)).toBe(true);
+  });
+});
+
 describe('left out, all the rest, changed', () => {
   test('what may be left out goes in, or is left out by its code', () => {
     const state = open([line('a', 'JAR', 1), line('s', 'SEED', 2, { optional: true })]);

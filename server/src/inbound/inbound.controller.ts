@@ -21,7 +21,8 @@ import {
   PrefixIn,
   WayIn,
 } from '@auk/contract';
-import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
@@ -29,9 +30,17 @@ import { parse } from '../http/parse.js';
 import { InboundBookings } from './bookings.service.js';
 import { InboundDrafts } from './drafts.service.js';
 import { InboundFollowing } from './following.service.js';
+import { ADVICE_FORMS, InboundPapers } from './papers.service.js';
 import { InboundReserving } from './reserving.service.js';
 import { InboundViews } from './views.service.js';
 import { InboundWaysService } from './ways.service.js';
+
+const ADVICE_TYPES = {
+  xml: 'application/xml',
+  edi: 'application/edifact',
+  csv: 'text/csv',
+  json: 'application/json',
+} as const;
 
 @Controller('inbound')
 export class InboundController {
@@ -42,6 +51,7 @@ export class InboundController {
     private readonly reserving: InboundReserving,
     private readonly bookings: InboundBookings,
     private readonly following: InboundFollowing,
+    private readonly papers: InboundPapers,
   ) {}
 
   @Get()
@@ -215,6 +225,56 @@ export class InboundController {
   @Answers('nothing')
   leave(@Param('part') part: string, @Me() me: Person): Promise<void> {
     return this.bookings.leave(parse(Id, part), by(me));
+  }
+
+  /** Labels of the boxes: the carrier's and the center's on one sheet. */
+  @Get('parts/:part/labels.pdf')
+  @SignedIn()
+  @Answers('file')
+  async labels(@Param('part') part: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.papers.labels(parse(Id, part)));
+  }
+
+  @Get('parts/:part/packing-list.pdf')
+  @SignedIn()
+  @Answers('file')
+  async packingList(@Param('part') part: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.papers.list(parse(Id, part), 'packing list'));
+  }
+
+  @Get('parts/:part/delivery-note.pdf')
+  @SignedIn()
+  @Answers('file')
+  async deliveryNote(@Param('part') part: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.papers.list(parse(Id, part), 'delivery note'));
+  }
+
+  /** The despatch advice, as UBL, EDIFACT, CSV or JSON. */
+  @Get('parts/:part/advice/:form')
+  @SignedIn()
+  @Answers('file')
+  async advice(
+    @Param('part') part: string,
+    @Param('form') form: string,
+    @Res() response: Response,
+  ): Promise<void> {
+    const as = parse(z.enum(ADVICE_FORMS), form);
+    const text = await this.papers.advice(parse(Id, part), as);
+    response
+      .type(ADVICE_TYPES[as])
+      .setHeader('content-disposition', `attachment; filename="despatch.${as}"`)
+      .send(text);
+  }
+
+  /** What is missing and claimed from the network. */
+  @Get(':no/claim.csv')
+  @SignedIn()
+  @Answers('file')
+  async claim(@Param('no') no: string, @Res() response: Response): Promise<void> {
+    response
+      .type('text/csv')
+      .setHeader('content-disposition', 'attachment; filename="claim.csv"')
+      .send(await this.papers.claim(no));
   }
 
   @Post('differences/:id/decide')

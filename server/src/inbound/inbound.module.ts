@@ -24,6 +24,7 @@ import { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { InboundLoading } from './loading.service.js';
+import { InboundPapers } from './papers.service.js';
 import { InboundReserving } from './reserving.service.js';
 import { InboundViews } from './views.service.js';
 import { InboundWaysService } from './ways.service.js';
@@ -63,6 +64,7 @@ export { InboundWaysService } from './ways.service.js';
     InboundDrafts,
     InboundFollowing,
     InboundLoading,
+    InboundPapers,
     InboundReserving,
     InboundViews,
     InboundWaysService,

@@ -4,6 +4,7 @@ import type { Person } from '../people/person.entity.js';
 import type { Order } from '../records/order.entity.js';
 import type { InboundBoxRow } from './inboundBox.entity.js';
 import type { InboundCount } from './inboundCount.entity.js';
+import type { InboundDifference } from './inboundDifference.entity.js';
 import type { InboundEvent } from './inboundEvent.entity.js';
 import type { InboundPart } from './inboundPart.entity.js';
 import type { InboundShipment } from './inboundShipment.entity.js';
@@ -213,4 +214,18 @@ export function partsOfOrders(
 
 export function stageOfOrder(sql: Sql, orderId: string): Promise<Pick<Order, 'stage'> | null> {
   return sql.one('SELECT stage FROM orders WHERE id = ?', [orderId]);
+}
+
+/** What was counted otherwise than it was sent, of all parts of a shipment. */
+export function differencesOf(
+  sql: Sql,
+  shipmentId: string,
+): Promise<
+  (Pick<InboundDifference, 'sscc' | 'code' | 'missing' | 'state' | 'reason'> &
+    Pick<InboundPart, 'center' | 'bookNo'>)[]
+> {
+  return sql.rows(
+    'SELECT d.sscc, d.code, d.missing, d.state, d.reason, p.center, p.bookNo FROM inboundDifference d JOIN inboundPart p ON p.id = d.partId WHERE p.shipmentId = ? ORDER BY p.seq, d.sscc, d.code',
+    [shipmentId],
+  );
 }

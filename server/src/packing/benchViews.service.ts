@@ -5,6 +5,7 @@ import { Db, fromJson, NONE } from '../database/db.js';
 import { Busy, Forbidden, NotHere } from '../http/problem.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
 import { CatalogService } from '../products/products.module.js';
+import { inboundOfOrder } from '../records/records.module.js';
 import { Opening } from './opening.service.js';
 import {
   arrivedOrders,
@@ -77,6 +78,7 @@ export class BenchViews {
     const to = fromJson<{ city: string; region: string }>(row.shipTo);
     const parcels = await parcelsOf(this.db, row.orderId);
     const open = row.closedAt === null;
+    const inbound = await inboundOfOrder(this.db, row.orderId);
     return {
       sessionId,
       orderId: row.orderId,
@@ -105,6 +107,7 @@ export class BenchViews {
       ),
       lacks: open ? lacking(await partsPacked(this.db, row.orderId)) : '',
       changed: open && (await this.opening.changes(this.db, row.orderId, state)) !== null,
+      inbound: inbound && { no: `IN-${inbound.no}`, name: inbound.name, center: inbound.center },
       news: null,
     };
   }

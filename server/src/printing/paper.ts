@@ -37,6 +37,13 @@ export function code128Widths(text: string): number[] {
   return symbol.sbs;
 }
 
+/** Widths of bars and spaces of a GS1-128 symbol, bar first, for an element string such as `(00)095200011200000015`. */
+export function gs1Widths(elements: string): number[] {
+  const symbol = bwipjs.raw({ bcid: 'gs1-128', text: elements })[0];
+  if (!symbol || !('sbs' in symbol)) throw new Error(`No bars for "${elements}"`);
+  return symbol.sbs;
+}
+
 /** Draws a Code 128 with whole printer dots a module, left edge at x; returns its width in points. The caller leaves 10 modules quiet on both sides. */
 export function drawCode128(
   paper: Paper,
@@ -46,9 +53,32 @@ export function drawCode128(
   height: number,
   dots: number,
 ): number {
+  return drawBars(paper, code128Widths(text), x, y, height, dots);
+}
+
+/** The same for a GS1-128. */
+export function drawGs1(
+  paper: Paper,
+  elements: string,
+  x: number,
+  y: number,
+  height: number,
+  dots: number,
+): number {
+  return drawBars(paper, gs1Widths(elements), x, y, height, dots);
+}
+
+function drawBars(
+  paper: Paper,
+  widths: readonly number[],
+  x: number,
+  y: number,
+  height: number,
+  dots: number,
+): number {
   const module = dots * DOT;
   let at = x;
-  code128Widths(text).forEach((width, i) => {
+  widths.forEach((width, i) => {
     if (i % 2 === 0) paper.rect(at + SHAVE, y, width * module - 2 * SHAVE, height);
     at += width * module;
   });

@@ -12,6 +12,12 @@ import { PrintingService } from './printing.service.js';
 import { TagPrinting } from './tags.service.js';
 import { PaperTemplates } from './templates.service.js';
 
+export {
+  type BoxOnPaper,
+  drawBoxLabels,
+  drawShipmentList,
+  type ShipmentOnPaper,
+} from './inboundPapers.js';
 export { PrintingService } from './printing.service.js';
 export { drawCodes } from './scanSheet.js';
 

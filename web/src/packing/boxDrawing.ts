@@ -6,6 +6,7 @@ import {
   packLineOpen,
   parcelAtHand,
   planBoxes,
+  plannedOpen,
   tryBox,
   unitsOf,
 } from '@auk/core';
@@ -49,7 +50,8 @@ export function wishOf(state: PackState): Wish | Why {
   const parcel = parcelAtHand(state);
   const pieces: Piece[] = [];
   for (const l of state.lines) {
-    const quantity = (parcel.holds[l.id] ?? 0) + Math.max(0, packLineOpen(l));
+    const open = Math.min(packLineOpen(l), plannedOpen(state, l.id) ?? packLineOpen(l));
+    const quantity = (parcel.holds[l.id] ?? 0) + Math.max(0, open);
     if (quantity === 0) continue;
     if (!l.piece?.size)
       return {

@@ -1,3 +1,4 @@
+import type { BenchView } from '@auk/contract';
 import { askingHint, openNotes, type PackState, packClosed, packDone, packHint, readFirst } from '@auk/core';
 import { type Said } from '../scans/useScanSession.js';
 import { type LabelDesk } from './useLabelDesk.js';
@@ -17,8 +18,9 @@ export function answerOf(
   desk: LabelDesk,
   offline: boolean,
   trouble: Trouble | null,
+  inbound: BenchView['inbound'],
 ): Pick<Said, 'says' | 'next' | 'tone'> & { times?: number } {
-  if (packClosed(state) && offline)
+  if (packClosed(state) && offline && !inbound)
     return {
       says: 'Packed. The label waits.',
       next: 'There is no network. What you scanned is kept; set the parcel aside, its label is bought when it is back.',
@@ -50,6 +52,12 @@ export function answerOf(
       says: 'The carrier has not answered.',
       next: `${label.why ?? ''} Auk asks again; nothing is bought twice. Set the parcel aside.`,
       tone: 'info',
+    };
+  if (packClosed(state) && inbound)
+    return {
+      says: `All boxes of ${inbound.name} for ${inbound.center} are packed.`,
+      next: 'Put them aside; their labels come when it is booked. Then scan the next slip.',
+      tone: 'complete',
     };
   if (packClosed(state) && state.choices.checkOnly)
     return { says: 'Checked and closed.', next: 'Scan the next slip or tote.', tone: 'complete' };

@@ -53,6 +53,7 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
         </Link>
         <NavLink to="/stock">Stock</NavLink>
         <NavLink to="/receiving">Receiving</NavLink>
+        <NavLink to="/inbound">Inbound</NavLink>
         <NavLink to="/floor">Floor</NavLink>
         <NavLink to="/rules">Rules</NavLink>
         <NavLink to="/setup">Setup</NavLink>

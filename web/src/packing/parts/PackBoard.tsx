@@ -73,7 +73,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
   const parcel = view.parcels.find(p => p.closed && !hasLabel(p)) ?? view.parcels.at(-1)!;
   const desk = useLabelDesk(
     parcel,
-    closed && parcel.closed && !state.choices.checkOnly,
+    closed && parcel.closed && !needsNoLabel(view, state),
     () => void refresh().then(() => client.invalidateQueries(stripQuery)),
   );
   useFinished(view, state, done);
@@ -141,7 +141,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
       if (code === 'AUK-REOPEN') return mend(reopen);
       if (code === 'AUK-VOID') return voids ? setVoiding(true) : fail(NOTHING_TO_VOID);
       if (code === 'AUK-LABEL') return desk.buyFirst();
-      const over = (desk.label?.state === 'bought' && !desk.misfit) || state.choices.checkOnly;
+      const over = (desk.label?.state === 'bought' && !desk.misfit) || needsNoLabel(view, state);
       return opensAnother(text, over) ? open(text) : scan(text);
     }
     if (code === 'AUK-CHANGE') return may.change ? setChanging(true) : fail(NO_RIGHT);
@@ -167,7 +167,7 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
     give: gives && (() => mend(() => giveCode(gives.sku, scanned.current), scanned.current)),
   });
 
-  const said = answerOf(last, state, desk, offline, trouble);
+  const said = answerOf(last, state, desk, offline, trouble, view.inbound);
   const answer =
     gives && !trouble
       ? { ...said, next: `F8 gives this code to ${gives.name}, when it is that. Else put it aside.` }
@@ -237,10 +237,14 @@ export function PackBoard({ view: opened, open, early, leave, scaleOf, done }: P
 /** True when its label is bought, and right for it. */
 const hasLabel = (p: BenchParcel): boolean => p.label?.state === 'bought' && p.misfit === null;
 
+/** True where the bench buys no label: the order is only checked, or is a shipment whose labels come with its booking. */
+const needsNoLabel = (view: BenchView, state: PackState): boolean =>
+  state.choices.checkOnly || !!view.inbound;
+
 /** Tells once that an order is done. One that was done before it was opened stays, to be looked at. */
 function useFinished(view: BenchView, state: PackState, done: () => void): void {
   const finished =
-    packClosed(state) && view.parcels.every(p => p.closed && (state.choices.checkOnly || hasLabel(p)));
+    packClosed(state) && view.parcels.every(p => p.closed && (needsNoLabel(view, state) || hasLabel(p)));
   const before = useRef(finished);
   useEffect(() => {
     if (finished && !before.current) done();

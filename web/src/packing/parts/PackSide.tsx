@@ -38,14 +38,16 @@ interface Props {
 export function PackSide({ state, view, parcelNo, desk, waiting, offline, photos, refresh }: Props) {
   const closed = packClosed(state);
   const bought = desk.label?.state === 'bought';
+  const labels = !state.choices.checkOnly && !view.inbound;
   return (
     <Beside>
       {state.parcels.length > 1 && <ParcelRow state={state} view={view} />}
       {!closed && view.lacks && <Lacking lacks={view.lacks} orderId={view.orderId} listed={refresh} />}
       {!closed && <AtHand state={state} />}
       {!closed && <BoughtAhead view={view} />}
-      {closed && !state.choices.checkOnly && bought && <Bought desk={desk} />}
-      {closed && !state.choices.checkOnly && !bought && <Offers desk={desk} parcelNo={parcelNo} />}
+      {closed && view.inbound && <Boxed inbound={view.inbound} />}
+      {closed && labels && bought && <Bought desk={desk} />}
+      {closed && labels && !bought && <Offers desk={desk} parcelNo={parcelNo} />}
       {photos > 0 && <OfflineNote words={`${count(photos, 'photo')} kept here, to be sent.`} />}
       {offline && <OfflineNote words={`No network. ${count(waiting, 'scan')} kept, to be sent.`} />}
     </Beside>
@@ -105,6 +107,18 @@ function BoughtAhead({ view }: Pick<Props, 'view'>) {
       ✓ Its label is bought: {ahead.label!.service}, {ahead.label!.carrierName}. Another box or weight needs
       another one.
     </p>
+  );
+}
+
+/** All boxes of a shipment are packed. */
+function Boxed({ inbound }: { inbound: NonNullable<BenchView['inbound']> }) {
+  return (
+    <>
+      <h2>✓ Boxes of {inbound.name}</h2>
+      <p>
+        {inbound.no} to {inbound.center}. Their labels come when it is booked.
+      </p>
+    </>
   );
 }
 

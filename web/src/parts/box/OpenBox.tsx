@@ -18,6 +18,8 @@ interface Props<P extends Lying> {
   height: number;
   /** The size of the largest box beside it, so that several are drawn to one scale. */
   beside?: Size;
+  /** A letter that stands on the top of a piece. */
+  markOf?: (piece: P) => string;
 }
 
 const path = (points: readonly Point[]): string =>
@@ -43,7 +45,8 @@ function viewOf(size: Size): string {
 }
 
 /** An open box with what lies in it, drawn from its front right corner. */
-export function OpenBox<P extends Lying>({ inner, placed, next = null, label, height, beside }: Props<P>) {
+export function OpenBox<P extends Lying>(props: Props<P>) {
+  const { inner, placed, next = null, label, height, beside, markOf } = props;
   const { floor, ground, rim } = cornersOf(inner);
   const up = inner.height;
   return (
@@ -70,9 +73,27 @@ export function OpenBox<P extends Lying>({ inner, placed, next = null, label, he
           {facesOf(p, p.size).map((face, f) => (
             <path key={f} data-face={f} d={path(face)} />
           ))}
+          {markOf && <Mark of={p} text={markOf(p)} inner={inner} />}
         </g>
       ))}
       <path className={css.rim} d={path(rim)} />
     </svg>
+  );
+}
+
+/** A letter on the top of a piece, as large as the box is. */
+function Mark({ of: p, text, inner }: { of: Lying; text: string; inner: Size }) {
+  const { x, y } = project({ x: p.x + p.size.length / 2, y: p.y + p.size.width / 2, z: p.z + p.size.height });
+  return (
+    <text
+      className={css.mark}
+      x={x}
+      y={y}
+      fontSize={(inner.length + inner.width) / 24}
+      textAnchor="middle"
+      dominantBaseline="middle"
+    >
+      {text}
+    </text>
   );
 }

@@ -1,0 +1,280 @@
+import { can, type InboundView } from '@auk/contract';
+import { count, formatMoney } from '@auk/core';
+import Button from '@mui/material/Button';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { v7 } from 'uuid';
+import { Ask } from '../../parts/ask.js';
+import { Choice } from '../../parts/Choice.js';
+import { DayField } from '../../parts/DayField.js';
+import { moment } from '../../parts/format.js';
+import { Head } from '../../parts/Head.js';
+import pageCss from '../../parts/page.module.css';
+import { ProblemNote } from '../../parts/problem.js';
+import sentenceCss from '../../parts/sentence.module.css';
+import { TypedNumber } from '../../parts/TypedNumber.js';
+import textCss from '../../parts/text.module.css';
+import { Waiting } from '../../parts/Waiting.js';
+import { useMe } from '../../people/useMe.js';
+import { cancelShipment, changeShipment, reserveShipment, shipmentQuery, waysQuery } from '../api.js';
+import css from '../inbound.module.css';
+import { BoxPlan } from '../parts/BoxPlan.js';
+import { Codes } from '../parts/Codes.js';
+import { PartPanel } from '../parts/PartPanel.js';
+import { Prepared } from '../parts/Prepared.js';
+import { Section } from '../parts/Section.js';
+import { Ways } from '../parts/Ways.js';
+import { What } from '../parts/What.js';
+import { InboundMark } from '../stageMark.js';
+import { useAct } from '../useAct.js';
+import { SOURCES, STORAGES } from '../words.js';
+
+/** One shipment to a network's centers, from draft to the last count. */
+export default function InboundPage() {
+  const { no } = useParams();
+  const shipment = useQuery(shipmentQuery(no!));
+  if (!shipment.data) return <Waiting error={shipment.error} />;
+  return <Shipment key={no} view={shipment.data} />;
+}
+
+const NAMES = {
+  from: 'From',
+  to: 'To',
+  what: 'What',
+  codes: 'Codes',
+  prepared: 'Prepared',
+  boxes: 'Boxes',
+} as const;
+type SectionName = keyof typeof NAMES;
+
+function Shipment({ view }: { view: InboundView }) {
+  const me = useMe();
+  const reserved = view.parts.some(p => p.order !== null);
+  const may = view.stage === 'Draft' && !reserved && can(me, 'inbound.change');
+  const [opened, setOpened] = useState<Partial<Record<SectionName, boolean>>>({});
+  const [boxAt, setBoxAt] = useState(0);
+  const on = (section: string) => view.sections.find(s => s.section === section)!;
+  // Ways hang on what goes, how and where; they are planned anew when that changed.
+  const of = JSON.stringify([
+    view.lines.map(l => [l.sku, l.units, l.perCase, l.by]),
+    view.storage,
+    view.weeks,
+  ]);
+  const plans = useQuery({
+    ...waysQuery(view.no, of),
+    enabled: !reserved && view.stage === 'Draft' && view.lines.length > 0 && view.rules !== null,
+  });
+  const planned = view.parts.flatMap(p => p.planned);
+  const boxes = planned.length > 0 ? planned.map((b, i) => ({ ...b, no: i + 1 })) : (plans.data?.boxes ?? []);
+  const section = (name: SectionName, wide: boolean, children: React.ReactNode) => {
+    const { done, says } = on(name);
+    // What wants something is open; what is satisfied closes by itself.
+    const open = opened[name] ?? (!done && name !== 'boxes');
+    return (
+      <Section
+        key={name}
+        name={NAMES[name]}
+        says={says}
+        done={done}
+        open={open}
+        wide={wide}
+        toggle={() => setOpened({ ...opened, [name]: !open })}
+      >
+        {children}
+      </Section>
+    );
+  };
+  return (
+    <>
+      <Head
+        tab={`${view.name} ${view.no}`}
+        title={
+          <>
+            {view.name} <small className={textCss.code}>{view.no}</small>{' '}
+            <small>
+              to {view.network} · <InboundMark stage={view.stage} />
+            </small>
+          </>
+        }
+      >
+        <Acts view={view} reserved={reserved} />
+      </Head>
+      {view.silent && <p className={textCss.risk}>▲ {view.silent} What it told before is shown.</p>}
+      <div className={css.page}>
+        <div>
+          {section('from', false, <FromTo view={view} may={may} />)}
+          {section('to', false, <FromTo view={view} may={may} />)}
+          {section('what', true, <What view={view} may={may} />)}
+          {section(
+            'codes',
+            false,
+            <Codes view={view} may={view.stage === 'Draft' && can(me, 'inbound.change')} />,
+          )}
+          {section('prepared', true, <Prepared view={view} may={may} works={can(me, 'inbound.prepare')} />)}
+          {section(
+            'boxes',
+            false,
+            <p>
+              {view.parts
+                .map(p => `${p.center}: ${p.boxes.length} of ${p.planned.length} packed`)
+                .join(' · ')}
+            </p>,
+          )}
+        </div>
+        <aside className={css.beside}>
+          <Total view={view} />
+          <BoxPlan boxes={boxes} at={boxAt} look={setBoxAt} mostMg={view.rules?.limits.mostMg ?? null} />
+        </aside>
+      </div>
+      {plans.isFetching && <p role="status">Planning boxes and ways …</p>}
+      <ProblemNote error={plans.error} />
+      {plans.data && !reserved && <Ways view={view} ways={plans.data} may={may} />}
+      {reserved && (
+        <>
+          <h2>{view.parts.length > 1 ? 'To each center' : 'On its way'}</h2>
+          {view.way?.differs && <p className={textCss.risk}>▲ {view.way.differs}</p>}
+          {view.parts.map(p => (
+            <PartPanel key={p.id} view={view} part={p} />
+          ))}
+        </>
+      )}
+      <Story view={view} />
+    </>
+  );
+}
+
+function Acts({ view, reserved }: { view: InboundView; reserved: boolean }) {
+  const me = useMe();
+  const [giving, setGiving] = useState(false);
+  const [key] = useState(() => v7());
+  const reserve = useAct(() => reserveShipment(view.no, key));
+  const cancel = useAct(
+    () => cancelShipment(view.no, v7()),
+    () => setGiving(false),
+  );
+  const open = view.stage !== 'Closed' && view.stage !== 'Cancelled';
+  if (!can(me, 'inbound.change') || !open) return null;
+  const ready = view.way !== null && view.sections.every(s => s.done || s.section === 'boxes');
+  return (
+    <>
+      <Button variant="outlined" color="secondary" onClick={() => setGiving(true)}>
+        Cancel the shipment
+      </Button>
+      {!reserved && (
+        <Button variant="contained" disabled={!ready || reserve.isPending} onClick={() => reserve.mutate()}>
+          Reserve it
+        </Button>
+      )}
+      <ProblemNote error={reserve.error} />
+      {giving && (
+        <Ask
+          title={`Cancel ${view.name}?`}
+          act="Cancel it"
+          danger
+          busy={cancel.isPending}
+          error={cancel.error}
+          onAct={() => cancel.mutate()}
+          onLeave={() => setGiving(false)}
+        >
+          What was picked or packed is laid on the staging place, to be put back. What is promised is free
+          again.
+        </Ask>
+      )}
+    </>
+  );
+}
+
+function FromTo({ view, may }: { view: InboundView; may: boolean }) {
+  const { source, storage, shipDay, weeks } = view;
+  const change = useAct((more: object) =>
+    changeShipment(view.no, { source, storage, shipDay, weeks, ...more }),
+  );
+  return (
+    <>
+      <div className={pageCss.inline}>
+        <Choice
+          label="Comes from"
+          value={source}
+          disabled={!may}
+          options={SOURCES}
+          onChoose={v => change.mutate({ source: v })}
+        />
+        <Choice
+          label="Storage there"
+          value={storage}
+          disabled={!may}
+          options={STORAGES}
+          onChoose={v => change.mutate({ storage: v })}
+        />
+        <div style={{ width: '13rem' }}>
+          <DayField
+            label="Leaves on"
+            value={shipDay}
+            readOnly={!may}
+            onChange={d => change.mutate({ shipDay: d })}
+          />
+        </div>
+        <span className={sentenceCss.sentence}>
+          for{' '}
+          <TypedNumber
+            label="Weeks of sales"
+            value={weeks}
+            least={1}
+            most={52}
+            onType={n => change.mutate({ weeks: n })}
+          />{' '}
+          weeks of sales
+        </span>
+      </div>
+      <ProblemNote error={change.error} />
+    </>
+  );
+}
+
+/** What it costs together, a unit, and when it is on sale; always beside. */
+function Total({ view }: { view: InboundView }) {
+  const { way } = view;
+  const booked = view.parts.filter(p => p.booking.state === 'booked');
+  return (
+    <div className={css.total} role="status" aria-label="Running total">
+      {way ? (
+        <>
+          <b>{formatMoney(way.sumMinor, view.currency)}</b>
+          {formatMoney(Math.round(way.perUnit), view.currency)} a unit, on sale in {count(way.days, 'day')}
+          <div className={textCss.quiet}>
+            {way.placement === 'spread' ? 'spread' : 'one dock'}, {way.form}, {way.carrier}
+          </div>
+          {booked.map(p => (
+            <div key={p.id} className={textCss.good}>
+              ✓ {p.center} booked for {formatMoney(p.booking.minor ?? 0, p.booking.currency ?? view.currency)}
+            </div>
+          ))}
+        </>
+      ) : (
+        <>
+          <b>—</b>No way is chosen yet.
+        </>
+      )}
+    </div>
+  );
+}
+
+function Story({ view }: { view: InboundView }) {
+  return (
+    <section className={pageCss.panel}>
+      <h2>What happened</h2>
+      <ul className={pageCss.history} aria-label="What happened">
+        {view.story.map((e, i) => (
+          <li key={i}>
+            <span className={textCss.quiet}>{moment(e.at)}</span>
+            <span>
+              {e.says} {e.sscc && <span className={textCss.code}>{e.sscc}</span>}
+              {e.person && <span className={textCss.quiet}> {e.person}</span>}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

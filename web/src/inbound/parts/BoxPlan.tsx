@@ -1,0 +1,74 @@
+import type { InboundBoxView } from '@auk/contract';
+import ButtonBase from '@mui/material/ButtonBase';
+import { OpenBox } from '../../parts/box/OpenBox.js';
+import { size, weight } from '../../parts/format.js';
+import textCss from '../../parts/text.module.css';
+import css from '../inbound.module.css';
+
+interface Props {
+  boxes: readonly InboundBoxView[];
+  /** Which box is looked at, from 0. */
+  at: number;
+  look: (at: number) => void;
+  /** The most that a box may weigh, in milligrams. */
+  mostMg: number | null;
+}
+
+const letter = (i: number): string => String.fromCharCode(65 + (i % 26));
+
+/** One of the planned boxes drawn, with a letter for each product in it; the others to be looked at. */
+export function BoxPlan({ boxes, at, look, mostMg }: Props) {
+  const box = boxes[Math.min(at, boxes.length - 1)];
+  if (!box) return null;
+  const letters = new Map(box.contents.map((c, i) => [c.sku, letter(i)]));
+  return (
+    <figure aria-label="Boxes" style={{ margin: 0 }}>
+      <figcaption>
+        <b>
+          Box {box.no} of {boxes.length}
+        </b>
+        , {box.name}, {size(box.inner)}, {weight(box.weightMg)}
+        {mostMg !== null && ` of ${weight(mostMg)}`}
+        {box.heavy && <b className={textCss.risk}> ▲ heavy: it is marked</b>}
+      </figcaption>
+      <OpenBox
+        inner={box.inner}
+        placed={box.placed}
+        label={`Box ${box.no}: ${box.contents.map(c => `${c.units} ${c.sku}`).join(', ')}`}
+        height={13}
+        markOf={p => letters.get(p.sku) ?? ''}
+      />
+      <ul className={css.legend}>
+        {box.contents.map(c => (
+          <li key={c.sku}>
+            <b>{letters.get(c.sku)}</b> {c.units} × <span className={textCss.code}>{c.sku}</span>
+            {c.cases > 0 && `, ${c.cases} whole ${c.cases === 1 ? 'case' : 'cases'}`}
+          </li>
+        ))}
+      </ul>
+      {boxes.length > 1 && (
+        <ul className={css.boxes} aria-label="All boxes">
+          {boxes.map((b, i) => (
+            <li key={b.no}>
+              <ButtonBase
+                aria-current={b === box || undefined}
+                aria-label={`Box ${b.no}`}
+                onClick={() => look(i)}
+                sx={{
+                  border: '1px solid var(--line)',
+                  minWidth: '2rem',
+                  padding: '0.125rem 0.375rem',
+                  font: 'inherit',
+                  '&[aria-current]': { background: 'var(--ink)', color: 'var(--ground)' },
+                }}
+              >
+                {b.no}
+                {b.heavy && '▲'}
+              </ButtonBase>
+            </li>
+          ))}
+        </ul>
+      )}
+    </figure>
+  );
+}

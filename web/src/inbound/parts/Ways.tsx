@@ -1,0 +1,141 @@
+import type { InboundView, InboundWays } from '@auk/contract';
+import { type ComparedWay, count, formatMoney } from '@auk/core';
+import Button from '@mui/material/Button';
+import { ProblemNote } from '../../parts/problem.js';
+import { type Column, DataTable } from '../../parts/table/DataTable.js';
+import textCss from '../../parts/text.module.css';
+import { chooseWay } from '../api.js';
+import { useAct } from '../useAct.js';
+
+interface Props {
+  view: InboundView;
+  ways: InboundWays;
+  may: boolean;
+}
+
+const keyOf = (w: Pick<ComparedWay, 'placement' | 'form' | 'carrier' | 'rates'>): string =>
+  [w.placement, w.form, w.carrier, w.rates].join(' ');
+
+/** All ways beside each other, the best by its total first; chosen by a press. */
+export function Ways({ view, ways, may }: Props) {
+  const choose = useAct((w: ComparedWay) => chooseWay(view.no, w));
+  const chosen = view.way && keyOf(view.way);
+  const { table } = ways;
+  return (
+    <>
+      <h2>Ways to send it</h2>
+      <p className={textCss.quiet}>
+        {table.unknown > 0
+          ? `What being on sale sooner is worth is unknown for ${count(table.unknown, 'product')}: their sales or what they earn is not known.`
+          : 'What being on sale sooner is worth counts only days on which the center would have nothing to sell.'}
+      </p>
+      <ProblemNote error={choose.error} />
+      <DataTable
+        name="inbound-ways"
+        label="Ways to send it"
+        arrangeable={false}
+        rows={table.ways}
+        idOf={keyOf}
+        columns={columnsOf(view, chosen, may ? w => choose.mutate(w) : null, choose.isPending)}
+        empty="No way takes it. What stands below says why."
+      />
+      {ways.left.length > 0 && (
+        <p className={textCss.stop}>
+          ✕ Goes into no box: {ways.left.map(l => `${l.sku}: ${l.why}`).join(' ')}
+        </p>
+      )}
+      {ways.dropped.length > 0 && (
+        <p className={textCss.quiet}>
+          Not offered:{' '}
+          {ways.dropped.map(d => `${d.carrier}, ${d.placement}, ${d.form}: ${d.why}`).join(' · ')}
+        </p>
+      )}
+    </>
+  );
+}
+
+function columnsOf(
+  { currency }: InboundView,
+  chosen: string | null,
+  choose: ((w: ComparedWay) => void) | null,
+  busy: boolean,
+): Column<ComparedWay>[] {
+  const money = (id: keyof ComparedWay, head: string, width = 8): Column<ComparedWay> => ({
+    id,
+    head,
+    right: true,
+    width,
+    cell: w => ((w[id] as number) === 0 ? '—' : formatMoney(w[id] as number, currency)),
+  });
+  return [
+    {
+      id: 'way',
+      head: 'Way',
+      width: 22,
+      cell: w => (
+        <>
+          <b>{w.placement === 'spread' ? 'Spread over centers' : 'One dock'}</b>
+          <div className={textCss.quiet}>
+            {w.form}, {w.carrier} {w.rates === 'theirs' ? 'by the network' : 'by us'}
+          </div>
+        </>
+      ),
+    },
+    money('feeMinor', 'Network fee'),
+    money('freightMinor', 'Freight'),
+    money('preparationMinor', 'Preparing'),
+    money('materialMinor', 'Material'),
+    money('storageMinor', 'Storage'),
+    {
+      id: 'sum',
+      head: 'Together',
+      right: true,
+      width: 9,
+      cell: w => (
+        <>
+          <b>{formatMoney(w.sumMinor, currency)}</b>
+          <div className={textCss.quiet}>{formatMoney(Math.round(w.perUnit), currency)} a unit</div>
+        </>
+      ),
+    },
+    {
+      id: 'days',
+      head: 'On sale in',
+      width: 15,
+      cell: w => (
+        <>
+          {count(w.days, 'day')}
+          <span className={textCss.quiet}>, {w.minutes} min of work</span>
+          {w.soonerMinor > 0 && (
+            <div className={textCss.quiet}>sooner is worth about {formatMoney(w.soonerMinor, currency)}</div>
+          )}
+        </>
+      ),
+    },
+    {
+      id: 'choose',
+      head: 'Choose',
+      fixed: true,
+      width: 12,
+      cell: w => (
+        <>
+          {w.best && (
+            <div className={textCss.good}>
+              <b>★ best in sum</b>
+              {w.says && <small> {w.says}</small>}
+            </div>
+          )}
+          {keyOf(w) === chosen ? (
+            <b>✓ chosen</b>
+          ) : (
+            choose && (
+              <Button size="small" variant="outlined" disabled={busy} onClick={() => choose(w)}>
+                Choose
+              </Button>
+            )
+          )}
+        </>
+      ),
+    },
+  ];
+}
