@@ -135,6 +135,18 @@ export const InboundBoxView = z.object({
 });
 export type InboundBoxView = z.infer<typeof InboundBoxView>;
 
+/** A pallet as it is loaded: height and weight with the pallet itself, and where its boxes stand above the deck. */
+export const InboundPalletView = z.object({
+  no: z.number(),
+  boxes: z.number(),
+  size: z.object({ length: z.number(), width: z.number(), height: z.number() }),
+  weightMg: z.number(),
+  /** A cut goes through all of its layers: it wants wrapping. */
+  seam: z.boolean(),
+  placed: z.array(fromCore<Omit<Placed, 'piece'> & { code: string }>()),
+});
+export type InboundPalletView = z.infer<typeof InboundPalletView>;
+
 export const PackedBoxView = z.object({
   parcel: z.string(),
   sscc: z.string().nullable(),
@@ -162,6 +174,8 @@ export const InboundPartView = z.object({
   order: z.object({ id: z.string(), no: z.string(), stage: z.string() }).nullable(),
   lines: z.array(z.object({ sku: z.string(), units: z.number() })),
   planned: z.array(InboundBoxView),
+  /** How its boxes stand on pallets, where it goes on some. */
+  pallets: z.array(InboundPalletView),
   boxes: z.array(PackedBoxView),
   booking: z.object({
     state: z.enum(['none', 'asked', 'booked', 'refused', 'unknown', 'cancelled']),

@@ -15,7 +15,6 @@ export interface DemoProduct {
   parts: [sku: string, quantity: number][];
   facts: {
     category?: string;
-    valueMinor?: number;
     fragile?: boolean;
     sharp?: boolean;
     liquid?: boolean;
@@ -536,16 +535,6 @@ const ASKED: Record<string, DemoProduct['facts']> = {
 
 /** Products that nobody has given a category yet. */
 const UNSORTED = new Set(['MSE-GRD', 'PNT-QT-W', 'LIDS-58-B']);
-/** Share of the price that a thing is worth to the house, in parts of a hundred, where its worth is known. */
-const WORTH: Readonly<Record<string, number>> = {
-  'JAR-HEX-12': 40,
-  'GLV-GT-M': 45,
-  'HTL-J10': 35,
-  'VEIL-RND': 42,
-  'SMK-4-ST': 50,
-  'BRS-BEE': 38,
-};
-
 /** A GTIN-13 of the range kept for use within one house (20 to 29), so that it is nobody's. */
 function houseGtin(index: number): string {
   const body = `20${String(index + 1).padStart(10, '0')}`;
@@ -553,10 +542,8 @@ function houseGtin(index: number): string {
 }
 
 function piece([sku, name, lb, inches, dollars, picture, hint, caseOf]: Line): Omit<DemoProduct, 'gtin'> {
-  const worth = WORTH[sku];
   const facts = {
     ...(!UNSORTED.has(sku) && { category: picture }),
-    ...(worth !== undefined && { valueMinor: Math.round(dollars * worth) }),
     ...(hint?.includes('fragile') && { fragile: true }),
     ...(hint?.includes('sharp') && { sharp: true }),
     ...(hint?.includes('liquid') && { liquid: true }),

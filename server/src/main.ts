@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { makeApp } from './app.js';
 import { migrate } from './database/migrate.js';
 import { openDataSource } from './database/source.js';
+import { InboundDemo } from './demo/inbound.js';
 import { DemoLoader } from './demo/load.js';
 import { givenCertificate, houseCertificate, lanAddresses } from './lan/certificate.js';
 import { Rounds } from './leases/rounds.service.js';
@@ -73,6 +74,12 @@ if (standins) {
     );
   }
   await loader.moveStandins(standins, scaleAt, mailAt);
+  if (!open) {
+    const at = new Date();
+    const late = new Date(at.getTime() + 3 * 86_400_000).toISOString().slice(0, 10);
+    const n = await app.get(InboundDemo).load(standins, { personId: null, at }, late);
+    console.log(`  ${n} shipments to centers`);
+  }
 }
 await app.listen(Number(need('AUK_PORT')), lan ? '0.0.0.0' : '127.0.0.1');
 app.get(Rounds).start();

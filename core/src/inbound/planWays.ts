@@ -10,7 +10,7 @@ import {
   type LineToBox,
   planInboundBoxes,
 } from './inboundBoxes.js';
-import { mixedPallets } from './mixedPallet.js';
+import { type MixedPallets, mixedPallets } from './mixedPallet.js';
 import type { PalletKind } from './pallet.js';
 import { type DemandShare, spreadLines } from './placement.js';
 import { type PreparationCost, type PreparationRule, preparationCost } from './preparation.js';
@@ -175,17 +175,25 @@ function partsOf(
   return { parts, left };
 }
 
-/** Pallets for boxes: like ones together, each kind as heavy as its heaviest; none where a box goes on no pallet. */
-export function palletsFor(
+/** Pallets for boxes: like ones together, each kind as heavy as its heaviest; where each box stands, and those that go on none. */
+export function palletPlan(
   kind: PalletKind,
   boxes: readonly { box: Pick<Box, 'code' | 'inner'>; weightMg: number }[],
-): PlannedPart['pallets'] {
+): MixedPallets {
   const kinds = [...new Set(boxes.map(b => b.box.code))].map(code => {
     const of = boxes.filter(b => b.box.code === code);
     const weightMg = Math.max(...of.map(b => b.weightMg));
     return { id: code, quantity: of.length, size: of[0]!.box.inner, weightMg, upright: true };
   });
-  const { pallets, left } = mixedPallets(kind, kinds);
+  return mixedPallets(kind, kinds);
+}
+
+/** What the pallets of boxes measure and weigh; none where a box goes on no pallet. */
+export function palletsFor(
+  kind: PalletKind,
+  boxes: readonly { box: Pick<Box, 'code' | 'inner'>; weightMg: number }[],
+): PlannedPart['pallets'] {
+  const { pallets, left } = palletPlan(kind, boxes);
   if (left.length > 0) return [];
   return pallets.map(p => ({
     size: { length: kind.length, width: kind.width, height: p.height },

@@ -1,7 +1,11 @@
 import type { CarrierRow } from '../carriers/carrier.entity.js';
 import type { CarrierAccount } from '../carriers/carrierAccount.entity.js';
+import type { Product } from '../catalog/product.entity.js';
 import type { Channel } from '../channels/channel.entity.js';
-import type { Tx } from '../database/db.js';
+import type { Sql, Tx } from '../database/db.js';
+import type { InboundPart } from '../inbound/inboundPart.entity.js';
+import type { LinePart } from '../records/linePart.entity.js';
+import type { Order } from '../records/order.entity.js';
 
 /** Stand-ins listen on another port at every start: printers and scales that are stand-ins follow. */
 export async function movePrinters(tx: Tx, standins: string, scaleAt: string): Promise<void> {
@@ -33,4 +37,33 @@ export function channelCodes(tx: Tx): Promise<Pick<Channel, 'id' | 'code'>[]> {
 
 export async function hasTemplates(tx: Tx): Promise<boolean> {
   return (await tx.one('SELECT id FROM mailTemplate LIMIT 1')) !== null;
+}
+
+/** Parts of a shipment by its number, in their order. */
+export function partsOf(sql: Sql, no: string): Promise<Pick<InboundPart, 'id' | 'orderId'>[]> {
+  return sql.rows(
+    "SELECT p.id, p.orderId FROM inboundPart p JOIN inboundShipment s ON s.id = p.shipmentId WHERE CONCAT('IN-', s.no) = ? ORDER BY p.seq",
+    [no],
+  );
+}
+
+export function headOf(
+  sql: Sql,
+  orderId: string,
+): Promise<(Pick<Order, 'warehouseId'> & { shipmentId: string }) | null> {
+  return sql.one(
+    'SELECT o.warehouseId, s.id AS shipmentId FROM orders o JOIN shipment s ON s.orderId = o.id WHERE o.id = ?',
+    [orderId],
+  );
+}
+
+/** What an order of the house's own wants, with what each weighs. */
+export function partsToPack(
+  sql: Sql,
+  orderId: string,
+): Promise<(Pick<LinePart, 'id'> & Pick<Product, 'sku'> & { weightMg: number })[]> {
+  return sql.rows(
+    'SELECT l.id, p.sku, p.weightMg FROM linePart l JOIN product p ON p.id = l.productId WHERE l.orderId = ? ORDER BY l.id',
+    [orderId],
+  );
 }

@@ -55,6 +55,7 @@ export class InboundBookings {
       await this.note(partId, answer.why);
       throw new Forbidden(answer.why, 'Cancel this part, or wait and ask again.');
     }
+    await this.note(partId, null);
     const { feeMinor, freightMinor, currency } = answer.value;
     return {
       minor: feeMinor + freightMinor,

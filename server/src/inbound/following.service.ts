@@ -81,6 +81,14 @@ export class InboundFollowing {
     }
   }
 
+  /** The order of a part was packed just now, and nobody has told it yet. */
+  packed(partId: string): Promise<void> {
+    return this.db.tx({ personId: null, at: new Date() }, async tx => {
+      await lockPart(tx, partId);
+      await refreshPart(tx, partId);
+    });
+  }
+
   /** Asks what became of one booking. One that nobody knows of is asked for again under its key. */
   async one(partId: string): Promise<void> {
     const part = (await this.db.of(InboundPart).findOneBy({ id: partId }))!;
@@ -110,7 +118,7 @@ export class InboundFollowing {
     if (told.counted.length > 0) await this.count(tx, shipment, part, told.counted);
     const stage = STAGE_OF[told.state];
     if (stage) await bringTo(tx, part, stage);
-    if (told.state === 'counted') await this.close(tx, shipment, part);
+    if (told.state === 'counted' && !part.countedAt) await this.close(tx, shipment, part);
     await tx.tell('inbound', `IN-${shipment.no}`);
   }
 

@@ -31,7 +31,9 @@ import { InboundWaysService } from './ways.service.js';
 
 export { InboundBookings } from './bookings.service.js';
 export { InboundDrafts } from './drafts.service.js';
+export { InboundFollowing } from './following.service.js';
 export { InboundReserving } from './reserving.service.js';
+export { InboundViews } from './views.service.js';
 export { InboundWaysService } from './ways.service.js';
 
 @Module({
@@ -69,6 +71,13 @@ export { InboundWaysService } from './ways.service.js';
     InboundViews,
     InboundWaysService,
   ],
-  exports: [InboundBookings, InboundDrafts, InboundReserving, InboundWaysService],
+  exports: [
+    InboundBookings,
+    InboundDrafts,
+    InboundFollowing,
+    InboundReserving,
+    InboundViews,
+    InboundWaysService,
+  ],
 })
 export class InboundModule {}

@@ -2,13 +2,15 @@ import type {
   ChosenWay,
   InboundBoxView,
   InboundLineView,
+  InboundPalletView,
   InboundPartView,
   InboundRow,
   InboundView,
   NetworkBookingIn,
+  NetworkRules,
   PackedBoxView,
 } from '@auk/contract';
-import { type Address, draftSections } from '@auk/core';
+import { type Address, count, draftSections, palletPlan } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
@@ -38,7 +40,7 @@ export class InboundViews {
       no: `IN-${no}`,
       centers: centers ?? '',
       createdAt: createdAt.toISOString(),
-      trouble: open > 0 ? `${open} differences to decide` : (why ?? ''),
+      trouble: open > 0 ? `${count(open, 'difference')} to decide` : (why ?? ''),
     }));
   }
 
@@ -101,11 +103,13 @@ export class InboundViews {
     part: InboundPart,
     order: { id: string; no: number; stage: string } | null,
     story: Story,
-    { lines }: Loaded,
+    { lines, shipment, rules }: Loaded,
   ): Promise<InboundPartView> {
     const wanted = await this.db.of(InboundPartLine).findBy({ partId: part.id });
     const differences = await this.db.of(InboundDifference).findBy({ partId: part.id });
     const minor = part.bookedMinor ?? null;
+    const planned = fromJson<InboundBoxView[]>(part.boxes);
+    const onPallets = shipment.way !== null && fromJson<ChosenWay>(shipment.way).form === 'pallets';
     const { city } = fromJson<Address>(part.address);
     return {
       id: part.id,
@@ -117,7 +121,8 @@ export class InboundViews {
         sku: lines.find(l => l.product.id === w.productId)?.product.sku ?? '',
         units: w.units,
       })),
-      planned: fromJson<InboundBoxView[]>(part.boxes),
+      planned,
+      pallets: onPallets && rules ? palletViews(rules, planned) : [],
       boxes: order ? await this.packed(part, order.id, story) : [],
       booking: {
         state: part.bookState,
@@ -176,6 +181,22 @@ export class InboundViews {
         .map(e => ({ at: e.at.toISOString(), says: e.says })),
     }));
   }
+}
+
+/** The pallets that planned boxes need. */
+function palletViews({ pallet: kind }: NetworkRules, boxes: readonly InboundBoxView[]): InboundPalletView[] {
+  const { pallets } = palletPlan(
+    kind,
+    boxes.map(b => ({ box: { code: b.code, inner: b.inner }, weightMg: b.weightMg })),
+  );
+  return pallets.map((p, i) => ({
+    no: i + 1,
+    boxes: p.boxes,
+    size: { length: kind.length, width: kind.width, height: p.height },
+    weightMg: p.weightMg,
+    seam: p.seam,
+    placed: p.placed.map(({ piece, ...at }) => ({ ...at, code: piece.id })),
+  }));
 }
 
 function lineView(l: LoadedLine, parts: readonly InboundPart[]): InboundLineView {

@@ -21,6 +21,7 @@ import { cancelShipment, changeShipment, reserveShipment, shipmentQuery, waysQue
 import css from '../inbound.module.css';
 import { BoxPlan } from '../parts/BoxPlan.js';
 import { Codes } from '../parts/Codes.js';
+import { PalletPlan } from '../parts/PalletPlan.js';
 import { PartPanel } from '../parts/PartPanel.js';
 import { Prepared } from '../parts/Prepared.js';
 import { Section } from '../parts/Section.js';
@@ -67,6 +68,7 @@ function Shipment({ view }: { view: InboundView }) {
   });
   const planned = view.parts.flatMap(p => p.planned);
   const boxes = planned.length > 0 ? planned.map((b, i) => ({ ...b, no: i + 1 })) : (plans.data?.boxes ?? []);
+  const pallets = view.parts.flatMap(p => p.pallets).map((p, i) => ({ ...p, no: i + 1 }));
   const section = (name: SectionName, wide: boolean, children: React.ReactNode) => {
     const { done, says } = on(name);
     // What wants something is open; what is satisfied closes by itself.
@@ -121,25 +123,33 @@ function Shipment({ view }: { view: InboundView }) {
                 .join(' · ')}
             </p>,
           )}
+          {reserved && (
+            <>
+              <h2 className={css.parts}>{view.parts.length > 1 ? 'To each center' : 'On its way'}</h2>
+              {view.way?.differs && <p className={textCss.risk}>▲ {view.way.differs}</p>}
+              {view.parts.map(p => (
+                <PartPanel key={p.id} view={view} part={p} />
+              ))}
+            </>
+          )}
+          {reserved && <Story view={view} />}
         </div>
         <aside className={css.beside}>
           <Total view={view} />
-          <BoxPlan boxes={boxes} at={boxAt} look={setBoxAt} mostMg={view.rules?.limits.mostMg ?? null} />
+          {view.rules && <PalletPlan pallets={pallets} kind={view.rules.pallet} />}
+          <BoxPlan
+            boxes={boxes}
+            at={boxAt}
+            look={setBoxAt}
+            mostMg={view.rules?.limits.mostMg ?? null}
+            bound={planned.length > 0 ? null : (plans.data?.bound ?? null)}
+          />
         </aside>
       </div>
       {plans.isFetching && <p role="status">Planning boxes and ways …</p>}
       <ProblemNote error={plans.error} />
       {plans.data && !reserved && <Ways view={view} ways={plans.data} may={may} />}
-      {reserved && (
-        <>
-          <h2>{view.parts.length > 1 ? 'To each center' : 'On its way'}</h2>
-          {view.way?.differs && <p className={textCss.risk}>▲ {view.way.differs}</p>}
-          {view.parts.map(p => (
-            <PartPanel key={p.id} view={view} part={p} />
-          ))}
-        </>
-      )}
-      <Story view={view} />
+      {!reserved && <Story view={view} />}
     </>
   );
 }
@@ -153,7 +163,7 @@ function Acts({ view, reserved }: { view: InboundView; reserved: boolean }) {
     () => cancelShipment(view.no, v7()),
     () => setGiving(false),
   );
-  const open = view.stage !== 'Closed' && view.stage !== 'Cancelled';
+  const open = ['Draft', 'Boxed', 'Booked'].includes(view.stage);
   if (!can(me, 'inbound.change') || !open) return null;
   const ready = view.way !== null && view.sections.every(s => s.done || s.section === 'boxes');
   return (

@@ -1,6 +1,6 @@
 import type { InboundBoxView } from '@auk/contract';
 import ButtonBase from '@mui/material/ButtonBase';
-import { OpenBox } from '../../parts/box/OpenBox.js';
+import { letterOf, OpenBox } from '../../parts/box/OpenBox.js';
 import { size, weight } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import css from '../inbound.module.css';
@@ -12,15 +12,15 @@ interface Props {
   look: (at: number) => void;
   /** The most that a box may weigh, in milligrams. */
   mostMg: number | null;
+  /** No plan has fewer boxes, where that was computed. */
+  bound: number | null;
 }
 
-const letter = (i: number): string => String.fromCharCode(65 + (i % 26));
-
 /** One of the planned boxes drawn, with a letter for each product in it; the others to be looked at. */
-export function BoxPlan({ boxes, at, look, mostMg }: Props) {
+export function BoxPlan({ boxes, at, look, mostMg, bound }: Props) {
   const box = boxes[Math.min(at, boxes.length - 1)];
   if (!box) return null;
-  const letters = new Map(box.contents.map((c, i) => [c.sku, letter(i)]));
+  const kinds = new Map(box.contents.map((c, i) => [c.sku, i]));
   return (
     <figure aria-label="Boxes" style={{ margin: 0 }}>
       <figcaption>
@@ -29,6 +29,7 @@ export function BoxPlan({ boxes, at, look, mostMg }: Props) {
         </b>
         , {box.name}, {size(box.inner)}, {weight(box.weightMg)}
         {mostMg !== null && ` of ${weight(mostMg)}`}
+        {bound !== null && <span className={textCss.quiet}> · no plan has fewer than {bound}</span>}
         {box.heavy && <b className={textCss.risk}> ▲ heavy: it is marked</b>}
       </figcaption>
       <OpenBox
@@ -36,12 +37,12 @@ export function BoxPlan({ boxes, at, look, mostMg }: Props) {
         placed={box.placed}
         label={`Box ${box.no}: ${box.contents.map(c => `${c.units} ${c.sku}`).join(', ')}`}
         height={13}
-        markOf={p => letters.get(p.sku) ?? ''}
+        kindOf={p => kinds.get(p.sku) ?? 0}
       />
       <ul className={css.legend}>
-        {box.contents.map(c => (
+        {box.contents.map((c, i) => (
           <li key={c.sku}>
-            <b>{letters.get(c.sku)}</b> {c.units} × <span className={textCss.code}>{c.sku}</span>
+            <b>{letterOf(i)}</b> {c.units} × <span className={textCss.code}>{c.sku}</span>
             {c.cases > 0 && `, ${c.cases} whole ${c.cases === 1 ? 'case' : 'cases'}`}
           </li>
         ))}

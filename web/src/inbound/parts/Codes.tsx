@@ -62,6 +62,10 @@ export function Codes({ view, may }: { view: InboundView; may: boolean }) {
 const settled = (l: InboundLineView): boolean =>
   l.confirmed !== null || l.code?.state === 'same' || l.code?.state === 'case';
 
+/** Codes of digits are written with all 14, so that two can be compared. */
+const written = (code: string | null): string =>
+  code === null ? 'none' : /^\d{8,14}$/.test(code) ? code.padStart(14, '0') : code;
+
 function OneCode({ line: l }: { line: InboundLineView }) {
   const { code } = l;
   const good = settled(l);
@@ -72,10 +76,10 @@ function OneCode({ line: l }: { line: InboundLineView }) {
         <span className={`${textCss.code} ${textCss.quiet}`}>{l.sku}</span>
       </span>
       <span className={textCss.code}>
-        <small>ours</small> {code!.ours ?? 'none'}
+        <small>ours</small> {written(code!.ours)}
       </span>
       <span className={textCss.code}>
-        <small>theirs</small> {code!.theirs ?? 'none'}
+        <small>theirs</small> {written(code!.theirs)}
       </span>
       <small className={good ? textCss.quiet : textCss.stop}>
         {l.confirmed !== null ? 'Confirmed by a scan of the goods.' : code!.says}

@@ -43,6 +43,7 @@ export function PartPanel({ view, part }: { view: InboundView; part: InboundPart
         )}
       </p>
       <Booking part={part} />
+      <Papers part={part} />
       <Acts view={view} part={part} />
       {part.boxes.length > 0 && (
         <DataTable
@@ -59,7 +60,8 @@ export function PartPanel({ view, part }: { view: InboundView; part: InboundPart
   );
 }
 
-function Booking({ part: { booking: b } }: { part: InboundPartView }) {
+function Booking({ part }: { part: InboundPartView }) {
+  const b = part.booking;
   if (b.state === 'none' && !b.why) return null;
   const words = {
     none: 'Not booked.',
@@ -67,11 +69,35 @@ function Booking({ part: { booking: b } }: { part: InboundPartView }) {
     unknown: '▲ Whether it is booked is not known yet; it is asked until it is.',
     refused: '✕ Refused.',
     cancelled: 'Its booking was called off.',
-    booked: `✓ Booked as ${b.no} for ${formatMoney(b.minor ?? 0, b.currency ?? 'USD')}; free to call off until ${b.freeUntil ? moment(b.freeUntil) : ''}.`,
+    booked: `✓ Booked as ${b.no} for ${formatMoney(b.minor ?? 0, b.currency ?? 'USD')}${part.stage === 'Booked' && b.freeUntil ? `; called off for nothing until ${moment(b.freeUntil)}` : ''}.`,
   }[b.state];
   return (
     <p className={b.state === 'booked' ? textCss.good : textCss.risk} role="status">
       {words} {b.why}
+    </p>
+  );
+}
+
+/** Papers of the boxes, and what is told of them, once they are numbered. */
+function Papers({ part }: { part: InboundPartView }) {
+  if (part.boxes.length === 0 || part.boxes.some(b => b.sscc === null)) return null;
+  const at = `/api/v1/inbound/parts/${part.id}`;
+  const papers = [
+    ['labels.pdf', 'Labels'],
+    ['packing-list.pdf', 'Packing list'],
+    ['delivery-note.pdf', 'Delivery note'],
+    ['advice/xml', 'Despatch advice as UBL'],
+    ['advice/edi', 'EDIFACT'],
+    ['advice/csv', 'CSV'],
+    ['advice/json', 'JSON'],
+  ] as const;
+  return (
+    <p className={css.papers}>
+      {papers.map(([path, words]) => (
+        <a key={path} href={`${at}/${path}`} target="_blank" rel="noreferrer">
+          {words}
+        </a>
+      ))}
     </p>
   );
 }
@@ -178,19 +204,19 @@ const BOXES: Column<PackedBox>[] = [
   {
     id: 'box',
     head: 'Box',
-    width: 20,
+    width: 28,
     cell: b => (
       <>
         <b>{b.parcel}</b> {b.box}
-        <div className={textCss.code}>{b.sscc ? `(00) ${b.sscc}` : ''}</div>
+        <div className={`${textCss.code} ${css.sscc}`}>{b.sscc}</div>
       </>
     ),
   },
-  { id: 'weight', head: 'Weight', right: true, width: 9, cell: b => (b.weightMg ? weight(b.weightMg) : '') },
+  { id: 'weight', head: 'Weight', right: true, width: 11, cell: b => (b.weightMg ? weight(b.weightMg) : '') },
   {
     id: 'contents',
     head: 'What is in it',
-    width: 34,
+    width: 30,
     cell: b =>
       b.contents
         .map(

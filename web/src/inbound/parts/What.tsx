@@ -72,8 +72,8 @@ export function What({ view, may }: Props) {
       {may && (
         <p className={textCss.quiet}>
           or{' '}
-          <FilePick label="File of lines" accept=".csv,.xlsx,text/csv" onFile={f => file.mutate(f)}>
-            bring in a file
+          <FilePick label="File of lines" accept=".csv,text/csv" onFile={f => file.mutate(f)}>
+            <span className={css.link}>bring in a file</span>
           </FilePick>{' '}
           of two columns: code, units. The first row is its heading.
         </p>
@@ -141,8 +141,8 @@ const columnsOf = (set: ((l: InboundLineView, more: object) => void) | null): Co
     width: 9,
     cell: l => (l.free < l.units ? <span className={textCss.risk}>▲ {l.free}</span> : l.free),
   },
-  { id: 'there', head: 'Lies there', right: true, width: 9, cell: l => l.there },
-  { id: 'coming', head: 'On the way', right: true, width: 9, cell: l => l.onTheWay },
+  { id: 'there', head: 'There', right: true, width: 9, cell: l => l.there },
+  { id: 'coming', head: 'Coming', right: true, width: 9, cell: l => l.onTheWay },
   {
     id: 'proposed',
     head: 'Proposed',

@@ -18,8 +18,8 @@ interface Props<P extends Lying> {
   height: number;
   /** The size of the largest box beside it, so that several are drawn to one scale. */
   beside?: Size;
-  /** A letter that stands on the top of a piece. */
-  markOf?: (piece: P) => string;
+  /** Which kind of thing a piece is, from 0: it has a letter and a shade of its own. */
+  kindOf?: (piece: P) => number;
 }
 
 const path = (points: readonly Point[]): string =>
@@ -46,7 +46,7 @@ function viewOf(size: Size): string {
 
 /** An open box with what lies in it, drawn from its front right corner. */
 export function OpenBox<P extends Lying>(props: Props<P>) {
-  const { inner, placed, next = null, label, height, beside, markOf } = props;
+  const { inner, placed, next = null, label, height, beside, kindOf } = props;
   const { floor, ground, rim } = cornersOf(inner);
   const up = inner.height;
   return (
@@ -69,11 +69,11 @@ export function OpenBox<P extends Lying>(props: Props<P>) {
       ))}
       <path className={css.wall} d={path(ground)} />
       {backToFront(placed).map((p, i) => (
-        <g key={i} className={p === next ? css.next : css.laid}>
+        <g key={i} className={p === next ? css.next : css.laid} data-kind={kindOf && kindOf(p) % KINDS}>
           {facesOf(p, p.size).map((face, f) => (
             <path key={f} data-face={f} d={path(face)} />
           ))}
-          {markOf && <Mark of={p} text={markOf(p)} inner={inner} />}
+          {kindOf && <Mark of={p} text={letterOf(kindOf(p))} inner={inner} />}
         </g>
       ))}
       <path className={css.rim} d={path(rim)} />
@@ -81,18 +81,19 @@ export function OpenBox<P extends Lying>(props: Props<P>) {
   );
 }
 
-/** A letter on the top of a piece, as large as the box is. */
+/** Shades that follow one another. */
+const KINDS = 4;
+/** The letter of a kind of thing. Example: 0 is A. */
+export const letterOf = (kind: number): string => String.fromCharCode(65 + (kind % 26));
+
+/** A letter on the top of a piece, where it has room. */
 function Mark({ of: p, text, inner }: { of: Lying; text: string; inner: Size }) {
-  const { x, y } = project({ x: p.x + p.size.length / 2, y: p.y + p.size.width / 2, z: p.z + p.size.height });
+  const letter = (inner.length + inner.width) / 24;
+  if (Math.min(p.size.length, p.size.width) < letter) return null;
+  const top = { x: p.x + p.size.length / 2, y: p.y + p.size.width / 2, z: p.z + p.size.height };
+  const { x, y } = project(top);
   return (
-    <text
-      className={css.mark}
-      x={x}
-      y={y}
-      fontSize={(inner.length + inner.width) / 24}
-      textAnchor="middle"
-      dominantBaseline="middle"
-    >
+    <text className={css.mark} x={x} y={y} fontSize={letter} textAnchor="middle" dominantBaseline="middle">
       {text}
     </text>
   );
