@@ -1,7 +1,7 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Rounds } from '../src/leases/rounds.service.js';
-import { idOfOrder, pickAll, scanOf } from './drive.js';
+import { bringIn, pickAll, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 
 let house: House;
@@ -131,4 +131,258 @@ test('one dock from draft to Closed: codes, way, reserved, packed as planned, bo
   expect(await differences(house)).toEqual([]);
 });
 
-void idOfOrder;
+/** Books a part at the price that is asked now; gives its key. */
+async function booked(partId: string): Promise<string> {
+  const price = await lead.post(`inbound/parts/${partId}/price`);
+  expect(price.status, JSON.stringify(price.body)).toBe(200);
+  const key = v7();
+  const done = await lead.post(`inbound/parts/${partId}/book`, { key, priceMinor: price.body.minor });
+  expect(done.status, JSON.stringify(done.body)).toBe(200);
+  return key;
+}
+const happens = (key: string, what: string, more = {}) =>
+  desk().answer('POST', 'bookings', key, 'happens', JSON.stringify({ what, ...more }));
+const lies = async (kind: string, sku: string) =>
+  (await house.db.one<{ n: number }>(
+    'SELECT CAST(COALESCE(SUM(b.onHand), 0) AS INT) AS n FROM stockBalance b JOIN place p ON p.id = b.placeId JOIN product t ON t.id = b.productId WHERE p.kind = ? AND t.sku = ?',
+    [kind, sku],
+  ))!.n;
+const free = async (sku: string) => (await lead.get(`stock?words=${sku}`)).body.rows[0].free;
+
+test('spread over centers of which one refuses: the others are booked, it is given up, and what was packed is put back', async () => {
+  const no = await draft([
+    ['QPN-YEL', 40],
+    ['ENT-RED', 30],
+  ]);
+  const before = await free('QPN-YEL');
+  await choose(no, 'spread');
+  await packed(no);
+  const { parts } = await view(no);
+  const centers = parts.map((p: { center: string }) => p.center);
+  expect(centers).toEqual(['Columbus', 'Reno', 'Tampa', 'Albany']);
+  const tampa = parts[2];
+  for (const p of parts) if (p !== tampa) await booked(p.id);
+  const refused = await lead.post(`inbound/parts/${tampa.id}/price`);
+  expect(refused.status).toBe(422);
+  expect(refused.body.detail).toBe('Fernway Centers says: It takes nothing before 4 January.');
+  // The shipment shows its least advanced part; a booked one cannot be given up before its booking is called off.
+  expect((await view(no)).stage).toBe('Boxed');
+  const kept = await lead.post(`inbound/parts/${parts[0].id}/cancel`, { key: v7() });
+  expect(kept.body.detail).toContain('is booked for Columbus');
+  expect((await lead.post(`inbound/parts/${tampa.id}/cancel`, { key: v7() })).status).toBe(200);
+  const after = await view(no);
+  expect(after.stage).toBe('Booked');
+  expect(after.parts[2]).toMatchObject({ stage: 'Cancelled', order: { stage: 'Cancelled' } });
+  const back = tampa.lines.find((l: { sku: string }) => l.sku === 'QPN-YEL').units;
+  expect(await lies('staging', 'QPN-YEL')).toBe(back);
+  expect(await lies('parcel', 'QPN-YEL')).toBe(40 - back);
+  expect(before - 40).toBe(await free('QPN-YEL'));
+  // A booking that is called off for nothing frees the part again.
+  expect((await lead.post(`inbound/parts/${parts[3].id}/call-off`)).status).toBe(200);
+  expect((await view(no)).parts[3]).toMatchObject({ stage: 'Boxed', booking: { state: 'cancelled' } });
+  expect(await differences(house)).toEqual([]);
+});
+
+test('counted short and over: missing units stay on the way until claimed, surplus and strangers are booked with a reason', async () => {
+  const no = await draft([
+    ['MLD-TAP', 12],
+    ['WCK-COT', 18],
+  ]);
+  await choose(no, 'one dock');
+  await packed(no);
+  const [part] = (await view(no)).parts;
+  const key = await booked(part.id);
+  await lead.post(`inbound/parts/${part.id}/leave`);
+  happens(key, 'late', { late: '2031-02-03' });
+  await round('inbound');
+  expect((await view(no)).parts[0].late).toBe('2031-02-03');
+  const [away, there] = [await lies('away', 'WCK-COT'), await lies('center', 'WCK-COT')];
+  happens(key, 'counted', { off: { 'WCK-COT': -3, 'MLD-TAP': 2, 'BRS-BEE': 1 } });
+  await round('inbound', 'inbound');
+  const counted = await view(no);
+  expect(counted.stage).toBe('Counting in');
+  const of = (code: string) => counted.parts[0].differences.find((d: { code: string }) => d.code === code);
+  expect([of('WCK-COT'), of('MLD-TAP'), of('BRS-BEE')]).toMatchObject([
+    { missing: 3, surplus: 0 },
+    { missing: 0, surplus: 2 },
+    { surplus: 1, stranger: true },
+  ]);
+  expect([away - (await lies('away', 'WCK-COT')), (await lies('center', 'WCK-COT')) - there]).toEqual([
+    15, 15,
+  ]);
+  const decide = (code: string, as: string, reason = 'counted twice there') =>
+    lead.post(`inbound/differences/${of(code).id}/decide`, { as, reason });
+  expect((await decide('WCK-COT', 'booked')).body.detail).toBe('Missing units cannot be booked.');
+  expect((await decide('MLD-TAP', 'claimed')).status).toBe(422);
+  expect((await decide('WCK-COT', 'claimed', 'x')).status).toBe(400);
+  for (const [code, as] of [
+    ['WCK-COT', 'claimed'],
+    ['WCK-COT', 'claimed'],
+    ['MLD-TAP', 'booked'],
+    ['BRS-BEE', 'booked'],
+  ] as const)
+    expect((await decide(code, as)).status).toBe(200);
+  expect((await view(no)).stage).toBe('Closed');
+  expect(await lies('center', 'MLD-TAP')).toBe(14);
+  const claim = await fetch(`${house.url}/api/v1/inbound/${no}/claim.csv`, {
+    headers: { cookie: lead.cookie },
+  });
+  expect(await claim.text()).toMatch(/,WCK-COT,3,claimed,counted twice there/);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('the code that is scanned there is compared; another one is stopped with both shown, until the goods prove it', async () => {
+  const no = await draft([['JAR-HEX-12', 24]]);
+  const [line] = (await view(no)).lines;
+  expect(line.code).toMatchObject({ state: 'other', theirs: '2000000000183' });
+  expect((await sections(no)).codes).toMatchObject({ done: false });
+  const chosen = await lead.post(`inbound/${no}/way`, {
+    placement: 'one dock',
+    form: 'parcels',
+    carrier: 'Fernway Pick-up',
+    rates: 'theirs',
+  });
+  expect(chosen.body.detail).toContain('they will scan 2000000000183');
+  const scan = (text: string) => lead.post(`inbound/${no}/scans`, { text });
+  expect((await scan(line.code.ours)).body).toMatchObject({ confirmed: false });
+  expect((await scan('9999')).body.says).toContain('Nothing of');
+  // UPC and GTIN with leading zeros are one code.
+  expect((await scan('02000000000183')).body).toMatchObject({ confirmed: true });
+  expect((await sections(no)).codes.done).toBe(true);
+  await choose(no, 'one dock');
+  expect((await lead.post(`inbound/${no}/cancel`, { key: v7() })).status).toBe(200);
+});
+
+test('pallets: their count is asked for, and a box over the network’s limit is not taken by the scale', async () => {
+  const no = await draft([['BKT-5G', 20]]);
+  await choose(no, 'one dock', 'pallets');
+  expect((await lead.post(`inbound/${no}/reserve`, { key: v7() })).status).toBe(200);
+  const [part] = (await view(no)).parts;
+  expect(part.pallets.length).toBeGreaterThan(0);
+  const boxes = part.pallets.reduce((n: number, p: { boxes: number }) => n + p.boxes, 0);
+  expect(boxes).toBe(part.planned.length);
+  const list = await lead.post('picking/lists', { orderIds: [part.order.id] });
+  await pickAll(lead, list.body.no);
+  const opened = (await lead.post('packing/open', { code: part.order.no, device: 'test-device' })).body;
+  const weighed = await lead.post(`packing/sessions/${opened.sessionId}/scans`, scanOf('51 lb'));
+  expect(weighed.body.answer.says).toContain('is more than box');
+  await packAsPlanned(part.order.no);
+  await round('stages passed');
+  await booked(part.id);
+  expect(desk().bookings.all().at(-1)).toMatchObject({ form: 'pallets', pallets: part.pallets.length });
+});
+
+test('what is asked wrongly is refused with its sentence, and nothing of it is done', async () => {
+  const no = await draft([['GTE-HNY', 5]]);
+  const line = (input: object) => lead.post(`inbound/${no}/lines`, input);
+  expect((await line({ sku: 'NOTHING', units: 3 })).status).toBe(404);
+  expect((await line({ sku: 'GTE-HNY', units: 5, inCases: true })).body.detail).toContain(
+    'no code of a case',
+  );
+  expect((await line({ sku: 'JAR-HEX-12', units: 13, inCases: true })).body.detail).toContain(
+    'whole cases of 12',
+  );
+  expect((await line({ sku: 'SET-HARV', units: 1 })).body.detail).toContain('is a bundle');
+  const file = (text: string) => lead.post(`inbound/${no}/file`, { text });
+  const bad = await file('code,units\nGTE-HNY,4\nNOPE,2\nWCK-COT,many\n');
+  expect(bad.body).toMatchObject({ taken: 0, problems: [{ row: 3 }, { row: 4 }] });
+  expect((await view(no)).lines.map((l: { units: number }) => l.units)).toEqual([5]);
+  expect((await file('code,units\nGTE-HNY,4\nWCK-COT,2\n')).body).toMatchObject({ taken: 2, problems: [] });
+  expect((await lead.post(`inbound/${no}/reserve`, { key: v7() })).body.detail).toContain(
+    'No way was chosen',
+  );
+  // What is not taken there, and what nobody knows enough of, goes no further.
+  await line({ sku: 'WAX-MTH', units: 2 });
+  const way = { placement: 'one dock', form: 'parcels', carrier: 'Fernway Pick-up', rates: 'theirs' };
+  expect((await lead.post(`inbound/${no}/way`, way)).body.detail).toContain('It stores nothing hazardous.');
+  await line({ sku: 'WAX-MTH', units: 0 });
+  await line({ sku: 'MSE-GRD', units: 2 });
+  expect((await lead.post(`inbound/${no}/way`, way)).body.detail).toContain('its category is not known');
+  await line({ sku: 'MSE-GRD', units: 0 });
+  // More than there is: what can go is named.
+  expect((await line({ sku: 'WCK-COT', units: 5_000 })).body.detail).toContain('5000 units at most');
+  await line({ sku: 'GTE-HNY', units: 900 });
+  await lead.post(`inbound/${no}/codes`);
+  expect((await lead.post(`inbound/${no}/way`, way)).status).toBe(200);
+  expect((await lead.post(`inbound/${no}/reserve`, { key: v7() })).body.detail).toMatch(
+    /\d+ of 900 Honey gate/,
+  );
+  expect((await lead.post('inbound', { key: v7(), network: 'Nowhere' })).status).toBe(404);
+  expect((await lead.get('inbound/IN-9999')).status).toBe(404);
+  const packer = await house.signIn('AB-1002');
+  expect((await packer.post(`inbound/${no}/reserve`, { key: v7() })).status).toBe(403);
+});
+
+test('two at once reserve one shipment and book one part: each is done once; stock of it is not sold meanwhile', async () => {
+  const no = await draft([['STR-600', 6]]);
+  await choose(no, 'one dock');
+  const key = v7();
+  const both = await Promise.all([0, 1].map(() => lead.post(`inbound/${no}/reserve`, { key })));
+  expect(both.map(r => r.status)).toEqual([200, 200]);
+  const again = await lead.post(`inbound/${no}/reserve`, { key: v7() });
+  expect(again.body.detail).toContain('is reserved');
+  const [part] = (await view(no)).parts;
+  // Its order is the house's own: nobody edits, splits or cancels it as one of a buyer.
+  const cancelled = await lead.post(`orders/${part.order.id}/cancel`, { reason: 'just so' });
+  expect(cancelled.body.detail).toContain('is a shipment to Columbus');
+  await bringIn(lead, [['INB-SOLD', 'STR-600', 500, '9.00']]);
+  const list = await lead.post('picking/lists', { orderIds: [part.order.id] });
+  await pickAll(lead, list.body.no);
+  await packAsPlanned(part.order.no);
+  await round('stages passed');
+  const unbooked = (await view(no)).parts[0];
+  // Its boxes are no parcels of a buyer: no label is bought for them beside the booking, neither before it nor after.
+  const { parcel } = unbooked.boxes[0];
+  const offers = () => lead.get(`parcels/${parcel}/offers`);
+  expect((await offers()).body.detail).toContain('is not booked yet');
+  const price = (await lead.post(`inbound/parts/${part.id}/price`)).body;
+  const before = desk().bookings.all().length;
+  const keys = [v7(), v7()];
+  const answers = await Promise.all(
+    keys.map(k => lead.post(`inbound/parts/${part.id}/book`, { key: k, priceMinor: price.minor })),
+  );
+  expect(answers.map(a => a.status).sort()).toEqual([200, 409]);
+  expect(desk().bookings.all().length - before).toBe(1);
+  const [offer] = (await offers()).body.offers;
+  const label = await lead.post(`parcels/${parcel}/label`, wishOf(offer));
+  expect(label.body.detail).toContain('goes by the carrier of the network');
+  const all = (
+    await house.db.rows<{ sscc: string }>('SELECT sscc FROM inboundBox WHERE sscc IS NOT NULL', [])
+  ).map(r => r.sscc);
+  expect(new Set(all).size).toBe(all.length);
+});
+
+test('a price that has changed since it was confirmed charges nothing', async () => {
+  const no = await draft([['QTB-MRK', 10]]);
+  await choose(no, 'one dock');
+  await packed(no);
+  const [part] = (await view(no)).parts;
+  const { minor } = (await lead.post(`inbound/parts/${part.id}/price`)).body;
+  const lower = await lead.post(`inbound/parts/${part.id}/book`, { key: v7(), priceMinor: minor - 1 });
+  expect(lower.body.detail).toContain('Its price is another by now.');
+  expect((await view(no)).parts[0].booking).toMatchObject({ state: 'refused' });
+  await booked(part.id);
+  const file = async (form: string) =>
+    (
+      await fetch(`${house.url}/api/v1/inbound/parts/${part.id}/${form}`, {
+        headers: { cookie: lead.cookie },
+      })
+    ).text();
+  const { sscc } = (await view(no)).parts[0].boxes[0];
+  for (const form of ['advice/xml', 'advice/edi', 'advice/csv', 'advice/json'])
+    expect(await file(form)).toContain(sscc);
+  expect((await file('labels.pdf')).slice(0, 4)).toBe('%PDF');
+  expect((await file('packing-list.pdf')).slice(0, 4)).toBe('%PDF');
+});
+
+test('a metric network with other money: its rules are data, its fees stand in the house’s currency', async () => {
+  await house.db.run(
+    "INSERT INTO exchangeRate (currency, day, perHouse) VALUES ('EUR', '2026-01-01', 1.25) ON DUPLICATE KEY UPDATE perHouse = 1.25",
+  );
+  const no = await draft([['QCG-PLS', 20]], 'Nordhavn Lager');
+  const shown = await view(no);
+  expect(shown).toMatchObject({ currency: 'USD', rules: { units: 'metric', currency: 'USD' } });
+  const { table, dropped } = (await lead.get(`inbound/${no}/ways`)).body;
+  expect(table.ways[0]).toMatchObject({ placement: 'one dock', feeMinor: 20 * 13 });
+  expect(dropped.some((d: { why: string }) => d.why.includes('takes nothing so: spread'))).toBe(true);
+});

@@ -23,6 +23,7 @@ import { InboundWaysService } from './ways.service.js';
 
 /** Most lines of a shipment. */
 const MOST_LINES = 500;
+const MOST_UNITS = 5_000;
 
 /** Shipments while they are drafts: what goes, with which codes, prepared by whom. */
 @Injectable()
@@ -101,9 +102,15 @@ export class InboundDrafts {
         `${units} of ${product.name} fill no whole cases of ${perCase}.`,
         `Send ${Math.floor(units / perCase) * perCase || perCase} or ${Math.ceil(units / perCase) * perCase}, or single units.`,
       );
+    const others = (await lines.findBy({ shipmentId: shipment.id })).filter(l => l.productId !== product.id);
+    if (others.reduce((n, l) => n + l.units, units) > MOST_UNITS)
+      throw new Forbidden(
+        `A shipment has ${MOST_UNITS} units at most, so that its boxes can be planned while you wait.`,
+        'Begin another one for the rest.',
+      );
     if (known) await lines.update(known.id, { units, perCase, preparedBy: by });
     else {
-      if ((await lines.countBy({ shipmentId: shipment.id })) >= MOST_LINES)
+      if (others.length >= MOST_LINES)
         throw new Forbidden(
           `A shipment has at most ${MOST_LINES} products.`,
           'Begin another one for the rest.',

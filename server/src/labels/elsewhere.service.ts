@@ -6,7 +6,14 @@ import { Db, type Doer, isDuplicate, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { type ParcelRow, ParcelsQueries } from '../parcels/parcels.module.js';
-import { event, HeldOrders, lockOrders, refreshStages, toHistory } from '../records/records.module.js';
+import {
+  event,
+  HeldOrders,
+  lockOrders,
+  refreshStages,
+  refuseTheirs,
+  toHistory,
+} from '../records/records.module.js';
 import { Label } from './label.entity.js';
 import { labelByKeyOrParcel, lockParcel, parcelWithTracking } from './labels.queries.js';
 import { Labels } from './labels.service.js';
@@ -90,6 +97,7 @@ export class ElsewhereLabels {
     const { no, orderId } = parcel;
     if (!parcel.closedAt)
       throw new Forbidden(`PA-${no} is not closed yet.`, 'Pack it, choose a box and give its weight first.');
+    await refuseTheirs(tx, orderId, no);
     await this.held.refuse(tx, orderId, no);
     const other = await parcelWithTracking(tx, id, `${carrier.code} ${tracking}`);
     if (other)

@@ -26,6 +26,7 @@ import {
   leaveWith,
   lockOrders,
   refreshStages,
+  refuseTheirs,
   toHistory,
 } from '../records/records.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
@@ -139,6 +140,7 @@ export class Labels {
           return { parcelId: parcel.id, lease: null };
         if (now.boxCode !== parcel.boxCode || now.weightMg !== parcel.weightMg)
           throw new TooLate(`PA-${no} was boxed or weighed anew meanwhile.`, 'Ask for the prices again.');
+        await refuseTheirs(tx, parcel.orderId, no);
         await this.held.refuse(tx, parcel.orderId, no);
         await this.insert(tx, parcel.id, carrier, wish, request, { batchId: batch?.id ?? null, back });
         return { parcelId: parcel.id, lease: await this.purchases.take(wish.key, tx) };

@@ -31,3 +31,13 @@ export async function refuseHouseOrder(sql: Sql, orderId: string): Promise<void>
       'Open the shipment under Inbound; it is changed or cancelled there.',
     );
 }
+
+/** Refuses a label for a box of a shipment that the network's own carrier fetches: it would be paid twice. */
+export async function refuseTheirs(sql: Sql, orderId: string, parcelNo: number): Promise<void> {
+  const inbound = await inboundOfOrder(sql, orderId);
+  if (inbound?.theirs)
+    throw new Forbidden(
+      `PA-${parcelNo} is a box of IN-${inbound.no} and goes by the carrier of the network.`,
+      'Its label comes with the booking, under Inbound.',
+    );
+}

@@ -40,7 +40,15 @@ export {
   wantOnlyUsed,
 } from './heads.js';
 export { HeldOrders } from './held.service.js';
-export { BUILDS, HAND, HOUSE_CHANNELS, INBOUND, refuseBuild, refuseHouseOrder } from './houseOrders.js';
+export {
+  BUILDS,
+  HAND,
+  HOUSE_CHANNELS,
+  INBOUND,
+  refuseBuild,
+  refuseHouseOrder,
+  refuseTheirs,
+} from './houseOrders.js';
 export { awayOf, buyersAmong, inboundOfOrder } from './houseOrders.queries.js';
 export {
   APART,
