@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { canonicalGtin, gs1CheckDigit, hasGs1CheckDigit, isS10, seeded } from '@auk/core';
+import { drawBoxLabels } from '@auk/server/printing/inboundPapers';
 import { drawLabels } from '@auk/server/printing/label';
 import { onPaper, pagesOf } from '@auk/server/printing/labelPages';
 import { code128Widths } from '@auk/server/printing/paper';
@@ -121,6 +122,38 @@ test.each(['gray', 'mono'] as const)(
       'HP470000017US',
       'RF0047000001',
     ]);
+  },
+);
+
+// Source: zxing-wasm 3.1.4, as above; the element string of a GS1-128 is its application identifier and the number.
+test.each(['gray', 'mono'] as const)(
+  'a box of a shipment is read back from the %s raster: its carrier’s number and its SSCC, on one sheet',
+  async mode => {
+    const box = (sscc: string, tracking: string | null) => ({
+      sscc,
+      box: 'BX-4',
+      weightMg: 15_000_000,
+      heavy: true,
+      tracking,
+      contents: [{ sku: 'JAR-HEX-12', name: 'Honey jar', units: 24, lot: 'L-1', expiry: '2027-05-31' }],
+    });
+    const draw = (tracking: string | null) =>
+      drawBoxLabels({
+        no: 'IN-77',
+        name: 'Quiet Harbor',
+        network: 'Fernway Centers',
+        center: 'Columbus',
+        carrier: 'Fernway Pick-up',
+        prefixLength: 9,
+        from: ADDRESS,
+        to: ADDRESS,
+        boxes: [box('095200011200000015', tracking)],
+      });
+    expect((await readBack(await draw('NF10001001'), mode)).toSorted()).toEqual([
+      '00095200011200000015',
+      'NF10001001',
+    ]);
+    expect(await readBack(await draw(null), mode)).toEqual(['00095200011200000015']);
   },
 );
 

@@ -104,6 +104,69 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Book it under Inbound first.': ['inbound/parts/PartPanel', 'Ask for the price'],
+  'Open it again at the bench and weigh it.': ['packing/pages/BenchPage', 'Scan a slip or a tote'],
+  'Reserve it and have it packed first.': ['inbound/pages/InboundPage', 'Reserve it'],
+  'Have the rest packed at the bench first.': ['packing/pages/BenchPage', 'Scan a slip or a tote'],
+  'Have it packed at the bench first.': ['packing/pages/BenchPage', 'Scan a slip or a tote'],
+  'Give it on the list of shipments, under Company prefix.': [
+    'inbound/pages/InboundListPage',
+    'Company prefix',
+  ],
+  'Give another company prefix.': ['inbound/pages/InboundListPage', 'Company prefix'],
+  'Give it up, or wait and ask again.': ['inbound/parts/PartPanel', 'Give it up'],
+  'Ask for the price again, or give it up.': ['inbound/parts/PartPanel', 'Ask for the price'],
+  'Ask for the price again.': ['inbound/parts/PartPanel', 'Ask for the price'],
+  'Book it first.': ['inbound/parts/PartPanel', 'Ask for the price'],
+  'Buy the labels of its boxes under Parcels and hand them over at its departure.': [
+    'inbound/parts/PartPanel',
+    'it leaves with its departure',
+  ],
+  'Call its booking off first.': ['inbound/parts/PartPanel', 'Call the booking off'],
+  'Begin another shipment.': ['inbound/pages/InboundListPage', 'New shipment'],
+  'Begin another one for the rest.': ['inbound/pages/InboundListPage', 'New shipment'],
+  'Connect it first under Receiving.': ['elsewhere/parts/Centers', 'Connect a center'],
+  'Try again in a minute, or look at its address under Receiving.': [
+    'elsewhere/parts/Centers',
+    'Connect a center',
+  ],
+  'Have them packed, and ask for the price of booking them.': [
+    'inbound/parts/PartPanel',
+    'Ask for the price',
+  ],
+  'Choose a way first; then it is reserved.': ['inbound/parts/Ways', 'Choose'],
+  'Change the shipment, or choose another way.': ['inbound/parts/Ways', 'Choose'],
+  'Look at the ways again and choose another.': ['inbound/parts/Ways', 'Choose'],
+  'It is counted there; what is missing then is claimed.': [
+    'inbound/parts/Differences',
+    'claimed from the network',
+  ],
+  'Cancel it, which gives tasks to put its goods back, and begin another.': [
+    'inbound/pages/InboundPage',
+    'Cancel the shipment',
+  ],
+  'Take it out of the shipment.': ['inbound/parts/What', '0 takes it out'],
+  'Give it on the page of the product, then choose the way again.': [
+    'inbound/parts/Prepared',
+    'give it on its page',
+  ],
+  'Scan one of it to see which is right, or ask them to change it.': [
+    'inbound/parts/Codes',
+    'scan one of the goods',
+  ],
+  'Add a box for it under Setup > Boxes, or take it out of the shipment.': [
+    'packing/pages/BoxesPage',
+    'Empty weight',
+  ],
+  'Open the shipment under Inbound; it is changed or cancelled there.': [
+    'inbound/pages/InboundPage',
+    'Cancel the shipment',
+  ],
+  'Its label comes with the booking, under Inbound.': ['inbound/parts/PartPanel', 'Labels'],
+  'Open the shipment anew under Inbound.': ['inbound/pages/InboundListPage', 'Inbound'],
+  'Look for it under Inbound.': ['inbound/pages/InboundListPage', 'Inbound'],
+  'Give it one on its page, or send single units.': ['inbound/parts/What', 'single units'],
+  'Send its parts, or build it as a kit first.': ['inbound/parts/What', 'Product'],
   'Try again, or look at its address under Receiving.': ['elsewhere/parts/Centers', 'Connect a center'],
   'Connect it again under Receiving.': ['elsewhere/parts/Centers', 'Connect a center'],
   'Send it from here again first, on its page; or tell them.': [
@@ -319,6 +382,23 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Try again in a minute; nothing was booked.',
+  'Wait a moment; it is never booked twice.',
+  'Try again; until it is known the booking counts as standing.',
+  'It stays booked.',
+  'Wait a moment; it is asked until it is known.',
+  'Send … or …, or single units.',
+  'Say what is to go first.',
+  'Try again in a minute.',
+  'Scan something that goes with it.',
+  'Say at most ….',
+  'Check its SKU, or scan one of it.',
+  'Claim them, or write them off.',
+  'Book them with a reason.',
+  'Send …, or wait for fresh ones.',
+  'Send … now, or wait until more is here.',
+  'Try again in a minute; nothing was chosen yet.',
+
   'Try again; nothing was changed here.',
   'It comes with its tracking number.',
   'Type the number that the supplier told.',

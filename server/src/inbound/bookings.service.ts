@@ -53,7 +53,7 @@ export class InboundBookings {
     if (answer.kind === 'silent') throw new Busy(answer.why, 'Try again in a minute; nothing was booked.');
     if (answer.kind !== 'answered') {
       await this.note(partId, answer.why);
-      throw new Forbidden(answer.why, 'Cancel this part, or wait and ask again.');
+      throw new Forbidden(answer.why, 'Give it up, or wait and ask again.');
     }
     await this.note(partId, null);
     const { feeMinor, freightMinor, currency } = answer.value;
@@ -155,7 +155,7 @@ export class InboundBookings {
     const part = (await this.db.of(InboundPart).findOneBy({ id: partId }))!;
     if (part.bookKey !== key || part.bookState === 'booked') return;
     if (part.bookState === 'refused')
-      throw new Forbidden(part.why ?? 'It was refused.', 'Ask for the price again, or cancel this part.');
+      throw new Forbidden(part.why ?? 'It was refused.', 'Ask for the price again, or give it up.');
     if (part.bookState === 'unknown')
       throw new Busy(
         `${part.why ?? 'The network did not answer.'} Whether it is booked is asked until it is known.`,
@@ -299,7 +299,10 @@ export class InboundBookings {
 function mustBeOpen(part: InboundPart): void {
   if (part.stage === 'Cancelled') throw new Forbidden('That part was cancelled.', 'Begin another shipment.');
   if (part.bookState === 'booked')
-    throw new Forbidden(`${part.center} is booked already, as ${part.bookNo}.`, 'Cancel that booking first.');
+    throw new Forbidden(
+      `${part.center} is booked already, as ${part.bookNo}.`,
+      'Call its booking off first.',
+    );
   if (part.bookState === 'asked' || part.bookState === 'unknown')
     throw new Busy(
       `Whether ${part.center} is booked is not known yet.`,

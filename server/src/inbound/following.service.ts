@@ -26,7 +26,7 @@ import { InboundDifference } from './inboundDifference.entity.js';
 import { InboundEvent } from './inboundEvent.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
-import { lockPart, tell } from './shipments.js';
+import { lockPart, shipmentBy, tell } from './shipments.js';
 import { bringTo, refreshPart } from './stages.js';
 
 const EVERY_MS = 30_000;
@@ -87,6 +87,12 @@ export class InboundFollowing {
       await lockPart(tx, partId);
       await refreshPart(tx, partId);
     });
+  }
+
+  /** Asks what became of all bookings of a shipment, now. */
+  async now(no: string): Promise<void> {
+    const { id } = await shipmentBy(this.db, no);
+    for (const part of await this.db.of(InboundPart).findBy({ shipmentId: id })) await this.one(part.id);
   }
 
   /** Asks what became of one booking. One that nobody knows of is asked for again under its key. */

@@ -182,6 +182,15 @@ export class InboundController {
     return this.reserving.cancel(no, parse(InboundAct, body).key, by(me));
   }
 
+  /** Asks the network now what became of it. */
+  @Post(':no/follow')
+  @HttpCode(200)
+  @May('inbound.change')
+  @Answers('nothing')
+  follow(@Param('no') no: string): Promise<void> {
+    return this.following.now(no);
+  }
+
   /** Gives up what goes to one center; the others stay. */
   @Post('parts/:part/cancel')
   @HttpCode(200)

@@ -140,7 +140,7 @@ export class InboundReserving {
     if (['asked', 'unknown', 'booked'].includes(part.bookState))
       throw new Forbidden(
         `${shipment.name} is booked for ${part.center}${part.bookState === 'booked' ? '' : ', as far as anybody knows'}.`,
-        'Cancel its booking first.',
+        'Call its booking off first.',
       );
     if (part.orderId) await this.giveBack(tx, shipment, part.orderId);
     await tx.of(InboundPart).update(part.id, { stage: 'Cancelled' });

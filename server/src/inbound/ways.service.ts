@@ -245,7 +245,7 @@ function mustFit({ left }: InboundBoxes): void {
   if (first)
     throw new Forbidden(
       `${first.id} goes into no box that is taken there: ${first.why}`,
-      'Add a box for it under Stock > Boxes, or take it out of the shipment.',
+      'Add a box for it under Setup > Boxes, or take it out of the shipment.',
     );
 }
 

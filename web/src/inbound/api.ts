@@ -44,6 +44,7 @@ export const chooseWay = (no: string, { placement, form, carrier, rates }: WayIn
   send(`${pathOf(no)}/way`, { placement, form, carrier, rates });
 export const reserveShipment = (no: string, key: string) => send(`${pathOf(no)}/reserve`, { key });
 export const cancelShipment = (no: string, key: string) => send(`${pathOf(no)}/cancel`, { key });
+export const followNow = (no: string) => send(`${pathOf(no)}/follow`);
 
 const partPath = (id: string) => `inbound/parts/${id}`;
 export const cancelPart = (id: string, key: string) => send(`${partPath(id)}/cancel`, { key });

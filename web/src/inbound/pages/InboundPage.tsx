@@ -17,7 +17,14 @@ import { TypedNumber } from '../../parts/TypedNumber.js';
 import textCss from '../../parts/text.module.css';
 import { Waiting } from '../../parts/Waiting.js';
 import { useMe } from '../../people/useMe.js';
-import { cancelShipment, changeShipment, reserveShipment, shipmentQuery, waysQuery } from '../api.js';
+import {
+  cancelShipment,
+  changeShipment,
+  followNow,
+  reserveShipment,
+  shipmentQuery,
+  waysQuery,
+} from '../api.js';
 import css from '../inbound.module.css';
 import { BoxPlan } from '../parts/BoxPlan.js';
 import { Codes } from '../parts/Codes.js';
@@ -71,8 +78,9 @@ function Shipment({ view }: { view: InboundView }) {
   const pallets = view.parts.flatMap(p => p.pallets).map((p, i) => ({ ...p, no: i + 1 }));
   const section = (name: SectionName, wide: boolean, children: React.ReactNode) => {
     const { done, says } = on(name);
-    // What wants something is open; what is satisfied closes by itself.
-    const open = opened[name] ?? (!done && name !== 'boxes');
+    // What wants something is open; what is satisfied closes by itself. Goods are added until a way is chosen.
+    const adding = name === 'what' && may && view.way === null;
+    const open = opened[name] ?? ((!done || adding) && name !== 'boxes');
     return (
       <Section
         key={name}
@@ -125,7 +133,7 @@ function Shipment({ view }: { view: InboundView }) {
           )}
           {reserved && (
             <>
-              <h2 className={css.parts}>{view.parts.length > 1 ? 'To each center' : 'On its way'}</h2>
+              <OnItsWay view={view} />
               {view.way?.differs && <p className={textCss.risk}>▲ {view.way.differs}</p>}
               {view.parts.map(p => (
                 <PartPanel key={p.id} view={view} part={p} />
@@ -191,6 +199,26 @@ function Acts({ view, reserved }: { view: InboundView; reserved: boolean }) {
           again.
         </Ask>
       )}
+    </>
+  );
+}
+
+/** The parts of a shipment, and asking now what became of them. */
+function OnItsWay({ view }: { view: InboundView }) {
+  const me = useMe();
+  const follow = useAct(() => followNow(view.no));
+  const asks = view.parts.some(p => p.booking.state === 'booked' || p.booking.state === 'unknown');
+  return (
+    <>
+      <div className={css.acts}>
+        <h2>{view.parts.length > 1 ? 'To each center' : 'On its way'}</h2>
+        {asks && can(me, 'inbound.change') && (
+          <Button size="small" variant="outlined" disabled={follow.isPending} onClick={() => follow.mutate()}>
+            Ask now what became of it
+          </Button>
+        )}
+      </div>
+      <ProblemNote error={follow.error} />
     </>
   );
 }

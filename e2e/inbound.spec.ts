@@ -1,0 +1,318 @@
+import { type Browser, expect, type Page, test } from '@playwright/test';
+import { pickList } from './bench.js';
+import { codeOf, look, part, pickAll, says, scan, signIn } from './hands.js';
+
+/** What the server answers to a piece of work that prepares a journey. */
+async function post(page: Page, path: string, data: object = {}) {
+  const answer = await page.request.post(`/api/v1/${path}`, { data });
+  if (!answer.ok()) throw new Error(`${path}: ${answer.status()} ${await answer.text()}`);
+  const text = await answer.text();
+  return text === '' ? null : JSON.parse(text);
+}
+
+/** A draft with goods and their codes. */
+async function draft(page: Page, lines: [sku: string, units: number][]): Promise<string> {
+  const { no } = await post(page, 'inbound', { key: crypto.randomUUID(), network: 'Fernway Centers' });
+  for (const [sku, units] of lines) await post(page, `inbound/${no}/lines`, { sku, units });
+  await post(page, `inbound/${no}/codes`);
+  return no;
+}
+
+const WAY = { form: 'parcels', carrier: 'Fernway Pick-up', rates: 'theirs' };
+
+/** The same, with its way chosen and reserved. */
+async function reserved(
+  page: Page,
+  lines: [sku: string, units: number][],
+  placement: string,
+): Promise<string> {
+  const no = await draft(page, lines);
+  await post(page, `inbound/${no}/way`, { ...WAY, placement });
+  await post(page, `inbound/${no}/reserve`, { key: crypto.randomUUID() });
+  return no;
+}
+
+/** Picks all parts of a shipment by the API. */
+async function picked(page: Page, no: string): Promise<void> {
+  for (const p of (await look(page.request, `inbound/${no}`)).parts) {
+    const list = await post(page, 'picking/lists', { orderIds: [p.order.id] });
+    await pickList(page, list.no);
+  }
+}
+
+/** Packs all parts into their planned boxes by the API. */
+async function packed(page: Page, no: string): Promise<void> {
+  let count = 0;
+  for (const p of (await look(page.request, `inbound/${no}`)).parts) {
+    const { sessionId, state } = await post(page, 'packing/open', { code: p.order.no, device: 'setup' });
+    const send = (text: string) =>
+      post(page, `packing/sessions/${sessionId}/scans`, {
+        id: crypto.randomUUID(),
+        text,
+        at: new Date().toISOString(),
+        device: 'setup',
+        count: ++count,
+      });
+    for (const [i, holds] of state.planned.entries()) {
+      let mg = state.boxes.find((b: { code: string }) => b.code === state.proposed[i]).tareMg;
+      for (const l of state.lines) {
+        const units = holds[l.id] ?? 0;
+        if (units === 0) continue;
+        mg += units * l.piece.weightMg;
+        await send(l.product.codes[0].code);
+        if (units > 1) await send('AUK-ALL');
+      }
+      await send(`${mg / 1_000} g`);
+      await send(i === state.planned.length - 1 ? 'AUK-CLOSE' : 'AUK-NEXTBOX');
+    }
+  }
+  await expect.poll(async () => (await look(page.request, `inbound/${no}`)).stage).toBe('Boxed');
+}
+
+/** Lets something come to pass at the network with the newest booking of a shipment. */
+async function happens(page: Page, no: string, data: object): Promise<void> {
+  const at = `http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/network/bookings`;
+  const all: { key: string; number: string }[] = await (await page.request.get(at)).json();
+  const { key } = all.findLast(b => b.number === no)!;
+  expect((await page.request.post(`${at}/${key}/happens`, { data })).ok()).toBe(true);
+}
+
+const section = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
+
+async function phoneOf(browser: Browser, badge: string): Promise<Page> {
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await signIn(page, badge);
+  return page;
+}
+
+test('one box to one dock from draft to Closed: begun, priced by ways, picked, packed as planned, booked, counted in', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, 'AB-1001');
+  await page.getByRole('link', { name: 'Inbound', exact: true }).click();
+  await page.getByRole('button', { name: 'New shipment' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Begin it' }).click();
+  await expect(page).toHaveURL(/\/inbound\/IN-\d+$/);
+  const no = page.url().split('/').at(-1)!;
+  const what = section(page, 'What');
+  for (const [sku, units] of [
+    ['HTL-S07', '8'],
+    ['BOOK-LOG', '6'],
+  ] as const) {
+    await what.getByLabel('Product', { exact: true }).fill(sku);
+    await page.getByRole('option', { name: sku }).click();
+    await what.getByLabel('Units', { exact: true }).fill(units);
+    await what.getByRole('button', { name: 'Add' }).click();
+    await expect(page.getByLabel(`Units of ${sku}`)).toHaveValue(units);
+  }
+  // What is satisfied closes by itself and says so in a line.
+  await page.getByRole('button', { name: 'Ask Fernway Centers for its codes' }).click();
+  await expect(section(page, 'Codes')).toContainText('2 of 2 agree');
+  await expect(page.getByRole('button', { name: 'Ask again' })).toBeHidden();
+  const row = page.getByRole('row', { name: /One dock.*parcels, Fernway Pick-up by the network/ });
+  await row.getByRole('button', { name: 'Choose' }).click();
+  await expect(row).toContainText('✓ chosen');
+  await expect(page.getByRole('status', { name: 'Running total' })).toContainText(
+    'a unit, on sale in 11 days',
+  );
+  await page.getByRole('button', { name: 'Reserve it' }).click();
+  await page.getByRole('button', { name: 'Put it on a pick list' }).click();
+  await expect(page).toHaveURL(/\/pick\/PL-\d+$/);
+  const list = page.url().split('/').at(-1)!;
+  const phone = await phoneOf(browser, 'AB-1003');
+  await phone.goto(`/floor/${list}`);
+  await pickAll(phone);
+  await phone.context().close();
+
+  const { order, planned } = (await look(page.request, `inbound/${no}`)).parts[0];
+  expect(planned).toHaveLength(1);
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, order.no);
+  for (let i = 0; i < 2; i++) {
+    const now = page.locator('[data-part="line"][data-now]');
+    const sku = await part(now, 'sku').innerText();
+    await scan(page, await codeOf(page.request, sku));
+    await expect(says(page)).toContainText('Right. 1 of');
+    await scan(page, 'AUK-ALL');
+    await expect(says(page)).toHaveText(i === 0 ? /complete/ : 'Everything is in.');
+  }
+  const { expected } = await page
+    .locator('dd', { hasText: 'expected' })
+    .innerText()
+    .then(text => ({ expected: /expected (.*)$/s.exec(text)![1]!.trim() }));
+  await scan(page, expected);
+  await expect(says(page)).toContainText('Weight');
+  await scan(page, 'AUK-CLOSE');
+  // No service is offered for a box of the house's own shipment.
+  await expect(says(page)).toContainText('for Columbus are packed');
+  await expect(part(page, 'offer')).toHaveCount(0);
+
+  await page.goto(`/inbound/${no}`);
+  await page.getByRole('button', { name: 'Ask for the price' }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Book for \$/ })
+    .click();
+  await expect(page.getByText(/✓ Booked as FN-\d+ for \$/)).toBeVisible();
+  for (const paper of ['Labels', 'Packing list', 'Delivery note', 'Despatch advice as UBL', 'EDIFACT'])
+    await expect(page.getByRole('link', { name: paper, exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'It was fetched' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Travelling');
+  await happens(page, no, { what: 'at dock' });
+  await page.getByRole('button', { name: 'Ask now what became of it' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('At dock');
+  await happens(page, no, { what: 'counted' });
+  await page.getByRole('button', { name: 'Ask now what became of it' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Closed');
+  await expect(page.getByText('Columbus counted 14 of 14 units.')).toBeVisible();
+});
+
+test('spread over centers, one of which refuses: it is given up, the others are booked, and its boxes are put back', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const no = await reserved(
+    page,
+    [
+      ['LBL-HNY-100', 20],
+      ['BRS-BEE', 20],
+    ],
+    'spread',
+  );
+  await picked(page, no);
+  await packed(page, no);
+  await page.goto(`/inbound/${no}`);
+  const to = (center: string) => page.getByRole('region', { name: `To ${center}`, exact: true });
+  await to('Tampa').getByRole('button', { name: 'Ask for the price' }).click();
+  await expect(to('Tampa')).toContainText('It takes nothing before 4 January.');
+  for (const center of ['Columbus', 'Reno', 'Albany']) {
+    await to(center).getByRole('button', { name: 'Ask for the price' }).click();
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Book for/ })
+      .click();
+    await expect(to(center)).toContainText('✓ Booked as');
+  }
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Boxed');
+  await to('Tampa').getByRole('button', { name: 'Give Tampa up' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Give it up' }).click();
+  await expect(to('Tampa')).toContainText('Cancelled');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Booked');
+  // A booking is called off for nothing while there is time.
+  await to('Albany').getByRole('button', { name: 'Call the booking off' }).click();
+  await expect(to('Albany')).toContainText('Its booking was called off.');
+});
+
+test('pallets: chosen among the ways, drawn with their height and weight', async ({ page }) => {
+  await signIn(page, 'AB-1001');
+  const no = await draft(page, [['BKT-5G', 12]]);
+  await page.goto(`/inbound/${no}`);
+  const row = page.getByRole('row', { name: /One dock.*pallets, Fernway Pallet by the network/ });
+  await row.getByRole('button', { name: 'Choose' }).click();
+  await expect(row).toContainText('✓ chosen');
+  const pallet = page.getByRole('figure', { name: 'Pallet 1', exact: true });
+  await expect(pallet).toContainText('with the pallet');
+  await expect(pallet.getByRole('img')).toBeVisible();
+  await page.getByRole('button', { name: 'Reserve it' }).click();
+  await expect(page.getByRole('button', { name: 'Put it on a pick list' })).toBeVisible();
+});
+
+test('what is not known of a product is named with its cure; given, its section closes, and what is prepared is counted', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const no = await draft(page, [['LIDS-58-B', 4]]);
+  await page.goto(`/inbound/${no}`);
+  await expect(section(page, 'Prepared')).toContainText('Something is not known of LIDS-58-B');
+  await expect(section(page, 'Prepared')).toContainText('its category is not known');
+  await page.getByRole('link', { name: 'give it on its page' }).click();
+  await expect(page).toHaveURL(/\/products\/LIDS-58-B$/);
+  const category = page.getByLabel('category', { exact: true });
+  await category.fill('lid');
+  await category.press('Enter');
+  await expect.poll(async () => (await look(page.request, 'products/LIDS-58-B')).facts.category).toBe('lid');
+  await page.goto(`/inbound/${no}`);
+  await expect(section(page, 'Prepared')).toContainText('All that must be known is known');
+  await section(page, 'Prepared').getByRole('button').first().click();
+  await section(page, 'Prepared').getByRole('button', { name: 'Count' }).click();
+  await page.getByRole('dialog').getByLabel('Done now').fill('3');
+  await page.getByRole('dialog').getByLabel('Spoiled').fill('1');
+  await page.getByRole('dialog').getByRole('button', { name: 'Count it' }).click();
+  await expect(section(page, 'Prepared')).toContainText('3 of 4');
+  await expect(section(page, 'Prepared')).toContainText('1 spoiled');
+});
+
+test('a code that is another there is stopped with both shown, until one of the goods is scanned', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const no = await draft(page, [['JAR-HEX-12', 12]]);
+  await page.goto(`/inbound/${no}`);
+  const codes = section(page, 'Codes');
+  await expect(codes).toContainText('JAR-HEX-12 has another code there');
+  await expect(codes).toContainText('02000000000183');
+  await page
+    .getByRole('row', { name: /One dock.*parcels, Fernway Pick-up/ })
+    .getByRole('button', { name: 'Choose' })
+    .click();
+  await expect(page.getByRole('alert')).toContainText('they will scan 2000000000183');
+  const field = page.getByLabel('Code on the goods');
+  await field.fill(await codeOf(page.request, 'JAR-HEX-12'));
+  await field.press('Enter');
+  await expect(codes).toContainText('It carries our code');
+  await field.fill('02000000000183');
+  await field.press('Enter');
+  await expect(codes).toContainText('1 of 1 agree');
+  await page.getByRole('button', { name: 'Cancel the shipment' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Cancel it' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Cancelled');
+});
+
+test('counted short: what is missing is claimed with its reason, and the shipment closes', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const no = await reserved(page, [['WAX-SHT-10', 9]], 'one dock');
+  await picked(page, no);
+  await packed(page, no);
+  const [{ id }] = (await look(page.request, `inbound/${no}`)).parts;
+  const { minor } = await post(page, `inbound/parts/${id}/price`);
+  await post(page, `inbound/parts/${id}/book`, { key: crypto.randomUUID(), priceMinor: minor });
+  await post(page, `inbound/parts/${id}/leave`);
+  await happens(page, no, { what: 'counted', off: { 'WAX-SHT-10': -2 } });
+  await page.goto(`/inbound/${no}`);
+  await page.getByRole('button', { name: 'Ask now what became of it' }).click();
+  const table = page.getByRole('grid', { name: 'Counted otherwise at Columbus' });
+  await expect(table).toContainText('2 missing');
+  await table.getByRole('button', { name: 'Decide' }).click();
+  await page.getByRole('dialog').getByLabel('Why').fill('the box came open');
+  await page.getByRole('dialog').getByRole('button', { name: 'Decide' }).click();
+  await expect(table).toContainText('claimed: the box came open');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Closed');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Claim file' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe('claim.csv');
+});
+
+test('cancelled after it was picked: its goods lie at staging to be put back, and what was promised is free', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const before = (await look(page.request, 'products/FRM-GRP')).free;
+  const no = await reserved(page, [['FRM-GRP', 3]], 'one dock');
+  await picked(page, no);
+  await page.goto(`/inbound/${no}`);
+  await page.getByRole('button', { name: 'Cancel the shipment' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Cancel it' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Cancelled');
+  const staging = await look(page.request, 'places/STAGE-1');
+  const lies = staging.stock.find((l: { sku: string }) => l.sku === 'FRM-GRP');
+  expect(lies.onHand).toBeGreaterThanOrEqual(3);
+  const { free } = await look(page.request, 'products/FRM-GRP');
+  // It is free again when it lies on a shelf.
+  expect(free).toBe(before - 3);
+});
