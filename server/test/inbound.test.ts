@@ -386,3 +386,29 @@ test('a metric network with other money: its rules are data, its fees stand in t
   expect(table.ways[0]).toMatchObject({ placement: 'one dock', feeMinor: 20 * 13 });
   expect(dropped.some((d: { why: string }) => d.why.includes('takes nothing so: spread'))).toBe(true);
 });
+
+test('stock that expires too soon for the network is left out and named; the list takes what lasts', async () => {
+  const lots = await house.db.rows<{ expiry: string; n: number; lot: string }>(
+    "SELECT CAST(l.expiry AS CHAR) AS expiry, CAST(SUM(b.onHand) AS INT) AS n, l.code AS lot FROM stockBalance b JOIN lot l ON l.id = b.lotKey JOIN place p ON p.id = b.placeId AND p.kind IN ('bin', 'reserve') JOIN product t ON t.id = b.productId WHERE t.sku = 'MIT-STR-50' GROUP BY l.id ORDER BY l.expiry",
+    [],
+  );
+  expect(lots).toHaveLength(2);
+  const late = lots[1]!;
+  const no = await draft([['MIT-STR-50', late.n + 1]]);
+  await choose(no, 'one dock');
+  const refused = await lead.post(`inbound/${no}/reserve`, { key: v7() });
+  expect(refused.body.detail).toContain(`more expire within 90 days of arriving`);
+  expect(refused.body.cure).toContain(`Send ${late.n}, or wait for fresh ones.`);
+  await lead.post(`inbound/${no}/lines`, { sku: 'MIT-STR-50', units: late.n });
+  await choose(no, 'one dock');
+  expect((await lead.post(`inbound/${no}/reserve`, { key: v7() })).status).toBe(200);
+  const [part] = (await view(no)).parts;
+  await lead.post('picking/lists', { orderIds: [part.order.id] });
+  const taken = await house.db.rows<{ code: string }>(
+    'SELECT DISTINCT l.code FROM pickStop s JOIN lot l ON l.id = s.lotId JOIN linePart p ON p.id = s.partId WHERE p.orderId = ?',
+    [part.order.id],
+  );
+  expect(taken.map(t => t.code)).toEqual([late.lot]);
+  expect((await lead.post(`inbound/${no}/cancel`, { key: v7() })).status).toBe(200);
+  expect(await differences(house)).toEqual([]);
+});

@@ -79,6 +79,17 @@ function mixedWith(state: PackState, moves: readonly PackMove[]): string | null 
     : null;
 }
 
+/** One box holds one expiry where boxes are planned: what of another lot lies in this one already; null where nothing does. */
+function otherLot(state: PackState, moves: readonly PackMove[], lot: string | undefined): string | null {
+  const line = state.lines[moves[0]!.line]!;
+  const here = state.captured.find(
+    c => c.line === line.id && c.parcel === parcelAtHand(state).no && c.lot !== undefined && c.lot !== lot,
+  );
+  return state.planned && lot !== undefined && here
+    ? `Lot ${here.lot} of ${line.product.name} lies in this box; one box holds one lot.`
+    : null;
+}
+
 /** What goes into another box by the plan; null where it is as planned, or nobody planned. */
 function notPlanned(state: PackState, moves: readonly PackMove[]): string | null {
   for (const m of moves) {
@@ -102,7 +113,9 @@ export function pack(
   told: Pick<Captured, 'serial' | 'lot' | 'expiry' | 'answer'> = {},
   sure = false,
 ): PackStep {
-  const says = sure ? null : (mixedWith(state, moves) ?? notPlanned(state, moves));
+  const says = sure
+    ? null
+    : (mixedWith(state, moves) ?? otherLot(state, moves, told.lot) ?? notPlanned(state, moves));
   if (says !== null) {
     const asking: PackState['asking'] = { about: 'apart', moves: [...moves], told, says };
     const next: PackState = { ...state, asking, at: moves[0]!.line };

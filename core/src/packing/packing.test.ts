@@ -327,6 +327,19 @@ describe('a plan says what lies in which box', () => {
     expect(play(['AUK-YES'], asked.state).state.parcels[0]!.holds).toEqual({ a: 4 });
   });
 
+  test('one box holds one lot: another one is asked about first', () => {
+    const lotted = open([line('a', 'JARHEX', 4, { wants: { lot: ['L-1', 'L-2'] } })], {
+      proposed: ['BX-1'],
+      planned: [{ a: 4 }],
+    });
+    const one = play(['JARHEX', 'L-1'], lotted);
+    expect(one.state.parcels[0]!.holds).toEqual({ a: 1 });
+    const other = play(['JARHEX', 'L-2'], one.state);
+    expect(other.answer.says).toContain('Lot L-1 of jarhex lies in this box');
+    expect(play(['AUK-YES'], other.state).state.parcels[0]!.holds).toEqual({ a: 2 });
+    expect(play(['JARHEX', 'L-1'], one.state).state.parcels[0]!.holds).toEqual({ a: 2 });
+  });
+
   test('a box that is as planned says so, is weighed against what is in it, and the next one wants its own', () => {
     const full = play(['JARHEX', 'AUK-ALL', 'KNIFE'], planned());
     expect(full.answer.next).toContain('This box is as planned.');

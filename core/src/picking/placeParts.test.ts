@@ -59,6 +59,16 @@ test('expiry and pick faces come before nearness; a place that nobody knows is l
   ]);
 });
 
+test('a part whose lots must last so long takes no lot that expires before', () => {
+  const stock = [
+    shelf('mite', 'A-1', 0, 10_000, 9, { expiry: '2027-01-01', lotId: 'old' }),
+    shelf('mite', 'E-1', 4, 20_000, 4, { expiry: '2027-06-01', lotId: 'young' }),
+  ];
+  expect(places([{ ...part('mite', 6), lasts: '2027-03-01' }], stock)).toEqual([['4 of E-1']]);
+  // A day that has passed already asks for nothing more.
+  expect(places([{ ...part('mite', 6), lasts: '2026-01-01' }], stock)).toEqual([['6 of A-1']]);
+});
+
 test('no unit is given twice, nothing more than lies there, and all that can be had is', () => {
   const amount = fc.integer({ min: 1, max: 6 });
   const goods = fc.array(

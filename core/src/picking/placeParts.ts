@@ -8,6 +8,8 @@ export interface PartToPlace {
   productId: string;
   quantity: number;
   walk: string;
+  /** ISO day until which its lots must last; today where nothing is said. */
+  lasts?: string | null;
 }
 
 /** Stock of a product in one place and lot, and where that stands; null where nobody knows. */
@@ -57,7 +59,7 @@ export function placeParts<S extends ShelfStock>(
     const picks = choosePlaces(
       part.quantity,
       own.map((s, n) => ({ ...s, held: held.get(s)!, near: near[n]! })),
-      today,
+      part.lasts && part.lasts > today ? part.lasts : today,
     );
     result[i] = picks.map(p => {
       const from = own.find(s => s.placeId === p.placeId && s.lotId === p.lotId)!;

@@ -1,4 +1,4 @@
-import type { NetworkRules } from '@auk/contract';
+import type { ChosenWay, NetworkRules } from '@auk/contract';
 import {
   type CodeCheck,
   checkCode,
@@ -10,7 +10,7 @@ import {
   unitsToSend,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import type { Sql } from '../database/db.js';
+import { fromJson, type Sql } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
 import { daysAround, HouseService } from '../house/house.module.js';
 import { CatalogService, type Product } from '../products/products.module.js';
@@ -52,6 +52,8 @@ export interface Loaded {
   rules: NetworkRules | null;
   silent: string | null;
   currency: string;
+  /** ISO day until which lots must last. */
+  lasts: string;
 }
 
 /** Reads all that a shipment is judged by. */
@@ -77,9 +79,11 @@ export class InboundLoading {
     const rules =
       told.rules && inHouseMoney(told.rules, currency, await this.house.exchangeRates(sql, days.today));
     const silent = told.rules && !rules ? `No rate is known for ${told.rules.currency}.` : told.silent;
-    const lasts = days.iso(rules?.leastShelfDays ?? 0);
+    const way = shipment.way ? fromJson<ChosenWay>(shipment.way) : null;
+    // Goods must last so long when they are there.
+    const lasts = days.iso((rules?.leastShelfDays ?? 0) + (way?.days ?? 0));
     const loaded = await this.lines(sql, shipment, lines, { rules, currency, lasts });
-    return { shipment, lines: loaded, parts, rules, silent, currency };
+    return { shipment, lines: loaded, parts, rules, silent, currency, lasts };
   }
 
   private async lines(

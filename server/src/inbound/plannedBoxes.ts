@@ -5,8 +5,9 @@ import type { InboundPart } from './inboundPart.entity.js';
 import type { Loaded } from './loading.service.js';
 
 /** What the bench packs a part by: the planned boxes, and the most that the network takes of one. */
-export const boxesHold = (part: Pick<InboundPart, 'boxes'>, { rules }: Loaded): PlannedBoxes => ({
+export const boxesHold = (part: Pick<InboundPart, 'boxes'>, { rules, lasts }: Loaded): PlannedBoxes => ({
   mostMg: rules!.limits.mostMg,
+  lasts,
   boxes: fromJson<InboundBoxView[]>(part.boxes).map(b => ({
     code: b.code,
     holds: Object.fromEntries(b.contents.map(c => [c.sku, c.units])),

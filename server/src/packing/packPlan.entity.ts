@@ -1,5 +1,5 @@
 import { Check, Entity } from 'typeorm';
-import { Big, Json, Ref } from '../database/columns.js';
+import { Big, Day, Json, Ref } from '../database/columns.js';
 
 /** Boxes that somebody planned for an order, with what lies in each, and the most that a packed one may weigh. */
 @Entity('packPlan')
@@ -10,6 +10,10 @@ export class PackPlan {
 
   @Big()
   mostMg!: number;
+
+  /** The day until which lots must last. */
+  @Day({ nullable: true })
+  lasts!: string | null;
 
   /** A box after the other: its code, and units by SKU. */
   @Json()

@@ -12,19 +12,25 @@ export interface PlannedBox {
 /** Boxes that were planned for an order, and the most that a packed one may weigh (milligrams). */
 export interface PlannedBoxes {
   mostMg: number;
+  /** The day until which lots must last; null where nobody says. */
+  lasts: string | null;
   boxes: PlannedBox[];
 }
 
 /** What lies in which box of an order, where somebody planned it before it is packed. */
 @Injectable()
 export class PackPlans {
-  async set(tx: Tx, orderId: string, { mostMg, boxes }: PlannedBoxes): Promise<void> {
-    await tx.upsert(PackPlan, [{ orderId, mostMg, boxes: JSON.stringify(boxes) }], ['mostMg', 'boxes']);
+  async set(tx: Tx, orderId: string, { mostMg, lasts, boxes }: PlannedBoxes): Promise<void> {
+    await tx.upsert(
+      PackPlan,
+      [{ orderId, mostMg, lasts, boxes: JSON.stringify(boxes) }],
+      ['mostMg', 'lasts', 'boxes'],
+    );
   }
 
   async of(sql: Sql, orderId: string): Promise<PlannedBoxes | null> {
     const plan = await sql.of(PackPlan).findOneBy({ orderId });
-    return plan && { mostMg: plan.mostMg, boxes: fromJson<PlannedBox[]>(plan.boxes) };
+    return plan && { mostMg: plan.mostMg, lasts: plan.lasts, boxes: fromJson<PlannedBox[]>(plan.boxes) };
   }
 }
 

@@ -13,6 +13,8 @@ export interface SoftPart {
   quantity: number;
   volume: number | null;
   weight: number | null;
+  /** ISO day until which its lots must last, where that is said. */
+  lasts: string | null;
 }
 
 export interface BinStock extends PlacedStock, WalkStop {
@@ -37,8 +39,8 @@ export async function lockToRelease(
 
 export function softParts(sql: Sql, ids: readonly string[]): Promise<SoftPart[]> {
   return sql.rows(
-    `SELECT a.partId, a.orderId, a.productId, a.quantity, CAST(p.length AS DOUBLE) * p.width * p.height / 1000 AS volume, p.weightMg AS weight
-       FROM allocation a JOIN product p ON p.id = a.productId WHERE a.orderId IN (?) AND a.hold = 'soft' AND a.quantity > 0 ORDER BY a.partId`,
+    `SELECT a.partId, a.orderId, a.productId, a.quantity, CAST(p.length AS DOUBLE) * p.width * p.height / 1000 AS volume, p.weightMg AS weight, CAST(k.lasts AS CHAR) AS lasts
+       FROM allocation a JOIN product p ON p.id = a.productId LEFT JOIN packPlan k ON k.orderId = a.orderId WHERE a.orderId IN (?) AND a.hold = 'soft' AND a.quantity > 0 ORDER BY a.partId`,
     [ids],
   );
 }

@@ -10,7 +10,7 @@ const STAGES =
  * Goods on their way lie in a place of their own. Boxes may be planned for an order with what lies in each.
  */
 export const INBOUND = [
-  `CREATE TABLE IF NOT EXISTS packPlan (orderId UUID NOT NULL PRIMARY KEY REFERENCES orders (id), mostMg BIGINT NOT NULL, boxes JSON NOT NULL, CHECK (mostMg > 0))`,
+  `CREATE TABLE IF NOT EXISTS packPlan (orderId UUID NOT NULL PRIMARY KEY REFERENCES orders (id), mostMg BIGINT NOT NULL, lasts DATE NULL, boxes JSON NOT NULL, CHECK (mostMg > 0))`,
   `ALTER TABLE place MODIFY kind ENUM('bin','tote','trolley','staging','bench','parcel','quarantine','missing','gone','center','outside','reserve','dock','made','cell','away') NOT NULL`,
   `CREATE TABLE IF NOT EXISTS inboundShipment (id UUID NOT NULL PRIMARY KEY, no INT NOT NULL AUTO_INCREMENT UNIQUE, name VARCHAR(40) NOT NULL DEFAULT '', network ${CODE(40)} NOT NULL, source ENUM('house','supplier','abroad') NOT NULL,
      storage ENUM('near','deep') NOT NULL, stage ${STAGES}, shipDay DATE NULL, weeks INT NOT NULL DEFAULT 6, way JSON NULL, placedAt DATETIME(3) NULL, createdAt DATETIME(3) NOT NULL, personId UUID NULL, doneAt DATETIME(3) NULL, INDEX (stage), CHECK (weeks > 0))`,
