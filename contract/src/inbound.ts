@@ -48,6 +48,16 @@ export const InboundFileAnswer = z.object({
 });
 export type InboundFileAnswer = z.infer<typeof InboundFileAnswer>;
 
+/** A purchase order or a build, whose goods go along. */
+export const InboundFromIn = z.object({
+  code: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^(PO|BU)-\d{1,9}$/, 'is the number of a purchase order or a build, such as PO-12'),
+});
+export const UNIT_LABEL_FORMS = ['sheet', 'thermal'] as const;
+
 export const InboundScanIn = z.object({ text: z.string().min(1).max(200) });
 export const InboundScanned = z.object({ confirmed: z.boolean(), says: z.string() });
 export type InboundScanned = z.infer<typeof InboundScanned>;

@@ -104,6 +104,8 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Check its number under Receiving or Kits.': ['receiving/pages/ReceivingPage', 'Receiving'],
+  'Look under Prepared who does what.': ['inbound/parts/Prepared', 'Who does it'],
   'Book it under Inbound first.': ['inbound/parts/PartPanel', 'Ask for the price'],
   'Open it again at the bench and weigh it.': ['packing/pages/BenchPage', 'Scan a slip or a tote'],
   'Reserve it and have it packed first.': ['inbound/pages/InboundPage', 'Reserve it'],

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Rounds } from '../src/leases/rounds.service.js';
 import { bringIn, pickAll, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
+import { pagesOf } from './pdf.js';
 
 let house: House;
 let lead: Caller;
@@ -385,6 +386,23 @@ test('a metric network with other money: its rules are data, its fees stand in t
   const { table, dropped } = (await lead.get(`inbound/${no}/ways`)).body;
   expect(table.ways[0]).toMatchObject({ placement: 'one dock', feeMinor: 20 * 13 });
   expect(dropped.some((d: { why: string }) => d.why.includes('takes nothing so: spread'))).toBe(true);
+});
+
+test('goods of a purchase order and of a build go along; each unit that we label has its label', async () => {
+  const no = await draft([['VEIL-SQF', 2]]);
+  expect((await lead.post(`inbound/${no}/from`, { code: 'PO-99999' })).status).toBe(404);
+  expect((await lead.post(`inbound/${no}/from`, { code: 'what' })).status).toBe(400);
+  expect((await lead.post(`inbound/${no}/from`, { code: 'PO-1' })).status).toBe(200);
+  expect((await lead.post(`inbound/${no}/from`, { code: 'BU-1' })).status).toBe(200);
+  const { lines } = await view(no);
+  const units = Object.fromEntries(lines.map((l: { sku: string; units: number }) => [l.sku, l.units]));
+  expect(units).toMatchObject({ 'VEIL-SQF': 26, 'QPN-BLU': 40, 'JAR-HEX-12': 11, 'KIT-GARDEN': 6 });
+  const pdf = await fetch(`${house.url}/api/v1/inbound/${no}/unit-labels/thermal`, {
+    headers: { cookie: lead.cookie },
+  });
+  const labels = pagesOf(Buffer.from(await pdf.arrayBuffer()));
+  expect(labels).toHaveLength(26 + 40 + 11 + 6);
+  expect((await lead.get(`inbound/${no}/unit-labels/round`)).status).toBe(400);
 });
 
 test('stock that expires too soon for the network is left out and named; the list takes what lasts', async () => {

@@ -14,6 +14,7 @@ import { Centers } from '../elsewhere/elsewhere.module.js';
 import { Busy, Forbidden, NotHere } from '../http/problem.js';
 import { CatalogService, type Product } from '../products/products.module.js';
 import { readTable } from '../reference/table.js';
+import { goodsOfBuild, goodsOfPurchase } from './inbound.queries.js';
 import { InboundLine } from './inboundLine.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
@@ -147,6 +148,31 @@ export class InboundDrafts {
       await this.ways.forget(tx, shipment.id);
       await tx.tell('inbound', `IN-${shipment.no}`);
       return { taken: wanted.size, problems };
+    });
+  }
+
+  /** Takes the goods of a purchase order or a build into the draft, beside what is there. */
+  from(no: string, code: string, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const shipment = await this.draft(tx, no);
+      const number = Number(code.slice(3));
+      const goods = code.startsWith('PO')
+        ? await goodsOfPurchase(tx, number)
+        : await goodsOfBuild(tx, number);
+      if (goods.length === 0)
+        throw new NotHere(`Goods of ${code}`, 'Check its number under Receiving or Kits.');
+      for (const { sku, units } of goods) {
+        const product = await this.productOf(tx, sku);
+        const known = await tx.of(InboundLine).findOneBy({ shipmentId: shipment.id, productId: product.id });
+        await this.put(tx, shipment, product, {
+          units: units + (known?.units ?? 0),
+          inCases: false,
+          by: known?.preparedBy ?? 'us',
+        });
+      }
+      await this.ways.forget(tx, shipment.id);
+      await tell(tx, shipment.id, `The goods of ${code} go along.`);
+      await tx.tell('inbound', `IN-${shipment.no}`);
     });
   }
 

@@ -6,6 +6,7 @@ import {
   InboundChange,
   InboundFileAnswer,
   InboundFileIn,
+  InboundFromIn,
   InboundIn,
   InboundLineIn,
   InboundNetworks,
@@ -19,6 +20,7 @@ import {
   MadeNo,
   type Person,
   PrefixIn,
+  UNIT_LABEL_FORMS,
   WayIn,
 } from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
@@ -119,6 +121,29 @@ export class InboundController {
   @Answers(InboundFileAnswer)
   file(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<InboundFileAnswer> {
     return this.drafts.file(no, parse(InboundFileIn, body).text, by(me));
+  }
+
+  /** Takes the goods of a purchase order or a build along. */
+  @Post(':no/from')
+  @HttpCode(200)
+  @May('inbound.change')
+  @Takes({ body: InboundFromIn })
+  @Answers('nothing')
+  from(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.drafts.from(no, parse(InboundFromIn, body).code, by(me));
+  }
+
+  /** Labels of the units that we label, in the count that is needed. */
+  @Get(':no/unit-labels/:form')
+  @SignedIn()
+  @Answers('file')
+  async unitLabels(
+    @Param('no') no: string,
+    @Param('form') form: string,
+    @Res() response: Response,
+  ): Promise<void> {
+    const pdf = await this.papers.units(no, parse(z.enum(UNIT_LABEL_FORMS), form));
+    response.type('application/pdf').send(pdf);
   }
 
   /** Asks the network for the codes that it will scan. */

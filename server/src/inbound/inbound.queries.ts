@@ -229,3 +229,19 @@ export function differencesOf(
     [shipmentId],
   );
 }
+
+/** Goods of a purchase order, by its number. */
+export function goodsOfPurchase(sql: Sql, no: number): Promise<{ sku: string; units: number }[]> {
+  return sql.rows(
+    'SELECT p.sku, CAST(SUM(l.quantity) AS INT) AS units FROM purchaseLine l JOIN purchaseOrder o ON o.id = l.orderId JOIN product p ON p.id = l.productId WHERE o.no = ? GROUP BY p.id ORDER BY p.sku',
+    [no],
+  );
+}
+
+/** The kits of a build, by its number. */
+export function goodsOfBuild(sql: Sql, no: number): Promise<{ sku: string; units: number }[]> {
+  return sql.rows(
+    "SELECT p.sku, b.quantity AS units FROM build b JOIN product p ON p.id = b.productId WHERE b.no = ? AND b.kind = 'make'",
+    [no],
+  );
+}

@@ -1,3 +1,4 @@
+import type { UNIT_LABEL_FORMS } from '@auk/contract';
 import { type Address, canonicalCode, type Despatch, despatchEdifact, hasGs1CheckDigit } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
@@ -9,6 +10,7 @@ import {
   type BoxOnPaper,
   drawBoxLabels,
   drawShipmentList,
+  drawTags,
   type ShipmentOnPaper,
 } from '../printing/printing.module.js';
 import { CatalogService } from '../products/products.module.js';
@@ -37,6 +39,21 @@ export class InboundPapers {
 
   async labels(partId: string): Promise<Buffer> {
     return drawBoxLabels(await this.onPaper(partId));
+  }
+
+  /** A label for each unit that we label, with the code that will be scanned there. */
+  async units(no: string, form: (typeof UNIT_LABEL_FORMS)[number]): Promise<Buffer> {
+    const { lines } = await this.views.one(no);
+    const labelled = lines.filter(l => l.by === 'us' && l.needs.some(n => n.needs === 'label'));
+    if (labelled.length === 0)
+      throw new Forbidden('No unit of it is labelled by us.', 'Look under Prepared who does what.');
+    return drawTags(
+      labelled.flatMap(l => {
+        const code = (l.code?.theirs ?? l.code?.ours ?? l.sku).replace(/^0(?=\d{13}$)/, '');
+        return Array.from({ length: l.units }, () => ({ code, words: l.name, small: l.sku }));
+      }),
+      form,
+    );
   }
 
   async list(partId: string, kind: 'packing list' | 'delivery note'): Promise<Buffer> {

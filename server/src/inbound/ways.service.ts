@@ -22,6 +22,7 @@ import { Busy, Forbidden } from '../http/problem.js';
 import { CatalogService, pieceOf } from '../products/products.module.js';
 import { zonePlace } from '../reference/postcodes.js';
 import { boxView } from './boxView.js';
+import { InboundLine } from './inboundLine.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
@@ -182,6 +183,7 @@ export class InboundWaysService {
         some.map(l => ({ partId: id, productId: l.product.id, units: units.get(l.product.sku)! })),
       );
     }
+    for (const r of plan.refused) await this.leaves(tx, shipment.id, loaded, r);
     const differs = differenceOf(way, rules, plan);
     const chosen: ChosenWay = {
       ...way,
@@ -197,6 +199,19 @@ export class InboundWaysService {
       `Goes ${way.placement === 'spread' ? 'spread' : 'to one dock'}, as ${way.form}, by ${way.carrier}.${differs ? ` ${differs}` : ''}`,
     );
     await tx.tell('inbound', `IN-${shipment.no}`);
+  }
+
+  /** A product that the network does not take leaves the draft. */
+  private async leaves(
+    tx: Tx,
+    shipmentId: string,
+    { lines }: Loaded,
+    { code, why }: NetworkPlan['refused'][number],
+  ): Promise<void> {
+    const found = lines.find(l => l.product.sku === code);
+    if (!found) return;
+    await tx.of(InboundLine).delete(found.line.id);
+    await tell(tx, shipmentId, `${found.product.name} is not taken there and left the draft: ${why}`);
   }
 
   /** Goods or boxes change: what was chosen and planned is not true any more. */

@@ -37,6 +37,7 @@ export const changeShipment = (no: string, input: object) => send(`${pathOf(no)}
 export const setLine = (no: string, input: object) => send(`${pathOf(no)}/lines`, input);
 export const bringLines = async (no: string, file: File) =>
   post(InboundFileAnswer, `${pathOf(no)}/file`, { text: await file.text() });
+export const takeGoodsOf = (no: string, code: string) => send(`${pathOf(no)}/from`, { code });
 export const askCodes = (no: string) => send(`${pathOf(no)}/codes`);
 export const scanGoods = (no: string, text: string) => post(InboundScanned, `${pathOf(no)}/scans`, { text });
 export const setPrepared = (no: string, input: object) => send(`${pathOf(no)}/prepared`, input);

@@ -1,5 +1,5 @@
 import { can, type InboundView } from '@auk/contract';
-import { count, formatMoney } from '@auk/core';
+import { type ComparedWay, count, formatMoney } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -143,7 +143,7 @@ function Shipment({ view }: { view: InboundView }) {
           {reserved && <Story view={view} />}
         </div>
         <aside className={css.beside}>
-          <Total view={view} />
+          <Total view={view} best={plans.data?.table.ways[0] ?? null} />
           {view.rules && <PalletPlan pallets={pallets} kind={view.rules.pallet} />}
           <BoxPlan
             boxes={boxes}
@@ -271,7 +271,7 @@ function FromTo({ view, may }: { view: InboundView; may: boolean }) {
 }
 
 /** What it costs together, a unit, and when it is on sale; always beside. */
-function Total({ view }: { view: InboundView }) {
+function Total({ view, best }: { view: InboundView; best: ComparedWay | null }) {
   const { way } = view;
   const booked = view.parts.filter(p => p.booking.state === 'booked');
   return (
@@ -291,7 +291,10 @@ function Total({ view }: { view: InboundView }) {
         </>
       ) : (
         <>
-          <b>—</b>No way is chosen yet.
+          <b>{best ? `about ${formatMoney(best.sumMinor, view.currency)}` : '—'}</b>
+          {best &&
+            `${formatMoney(Math.round(best.perUnit), view.currency)} a unit, on sale in ${count(best.days, 'day')}, the best way. `}
+          No way is chosen yet.
         </>
       )}
     </div>

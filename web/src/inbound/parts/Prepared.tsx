@@ -11,6 +11,7 @@ import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
 import { setLine, setPrepared } from '../api.js';
+import css from '../inbound.module.css';
 import { useAct } from '../useAct.js';
 
 const WHO = [
@@ -104,6 +105,17 @@ export function Prepared({ view, may, works }: { view: InboundView; may: boolean
   return (
     <>
       <ProblemNote error={change.error} />
+      {view.lines.some(l => l.by === 'us' && l.needs.some(n => n.needs === 'label')) && (
+        <p className={css.papers}>
+          Unit labels:
+          <a href={`/api/v1/inbound/${view.no}/unit-labels/sheet`} target="_blank" rel="noreferrer">
+            on sheets
+          </a>
+          <a href={`/api/v1/inbound/${view.no}/unit-labels/thermal`} target="_blank" rel="noreferrer">
+            for a label printer
+          </a>
+        </p>
+      )}
       <DataTable
         name="inbound-prepared"
         label="Preparation"

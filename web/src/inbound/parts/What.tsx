@@ -12,7 +12,7 @@ import { Line } from '../../parts/Line.js';
 import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
-import { bringLines, setLine } from '../api.js';
+import { bringLines, setLine, takeGoodsOf } from '../api.js';
 import css from '../inbound.module.css';
 import { useAct } from '../useAct.js';
 
@@ -39,6 +39,11 @@ export function What({ view, may }: Props) {
       setSku('');
       setUnits('');
     },
+  );
+  const [of, setOf] = useState('');
+  const from = useAct(
+    (code: string) => takeGoodsOf(view.no, code),
+    () => setOf(''),
   );
   const file = useAct((f: File) => bringLines(view.no, f));
   const set = (l: InboundLineView, more: object) =>
@@ -78,7 +83,23 @@ export function What({ view, may }: Props) {
           of two columns: code, units. The first row is its heading.
         </p>
       )}
-      <ProblemNote error={add.error ?? change.error ?? file.error} />
+      {may && (
+        <Form className={css.acts} ready={of.trim() !== ''} onSend={() => from.mutate(of.trim())}>
+          <Line
+            bare
+            capitals
+            label="Purchase order or build"
+            placeholder="PO-12 or BU-3"
+            width={11}
+            value={of}
+            onType={setOf}
+          />
+          <Button type="submit" size="small" disabled={of.trim() === '' || from.isPending}>
+            Take its goods along
+          </Button>
+        </Form>
+      )}
+      <ProblemNote error={add.error ?? change.error ?? file.error ?? from.error} />
       {file.data && (
         <p role="status">
           {file.data.problems.length === 0
