@@ -6,6 +6,7 @@ import { frontLoad } from './front-load.mjs';
 import { importOrders } from './import-orders.mjs';
 import { inboundBoxes } from './inbound-boxes.mjs';
 import { inboundPallets } from './inbound-pallets.mjs';
+import { inboundPapers } from './inbound-papers.mjs';
 import { inboundWays } from './inbound-ways.mjs';
 import { intakeCatalogue } from './intake-catalogue.mjs';
 import { labelsBatch } from './labels-batch.mjs';
@@ -48,6 +49,7 @@ const BENCHES = {
   'inbound.boxes': inboundBoxes,
   'inbound.pallets': inboundPallets,
   'inbound.ways': inboundWays,
+  'inbound.papers': inboundPapers,
   'stock.allocate': stockAllocate,
   'stock.rebuild': stockRebuild,
 };

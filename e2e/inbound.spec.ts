@@ -219,6 +219,32 @@ test('pallets: chosen among the ways, drawn with their height and weight', async
   await expect(page.getByRole('button', { name: 'Put it on a pick list' })).toBeVisible();
 });
 
+test('planned boxes are changed by a press and by dragging, until the bench packs them', async ({ page }) => {
+  await signIn(page, 'AB-1001');
+  const no = await draft(page, [
+    ['HTL-S10', 8],
+    ['FRK-UNC', 6],
+  ]);
+  await post(page, `inbound/${no}/way`, { ...WAY, placement: 'one dock' });
+  await page.goto(`/inbound/${no}`);
+  const boxes = page.getByRole('figure', { name: 'Boxes', exact: true });
+  await expect(boxes).toContainText('Box 1 of 1');
+  const line = boxes.getByRole('listitem').filter({ hasText: 'HTL-S10' });
+  await line.getByRole('button', { name: 'Move' }).click();
+  await page.getByRole('dialog').getByLabel('Units').fill('3');
+  await page.getByRole('dialog').getByRole('button', { name: 'Move it' }).click();
+  await expect(boxes).toContainText('Box 1 of 2');
+  await expect(line).toContainText('5 × HTL-S10');
+  // Back by dragging: onto the box that it is meant for.
+  await boxes.getByRole('button', { name: 'Box 2', exact: true }).click();
+  await expect(line).toContainText('3 × HTL-S10');
+  await line.dragTo(boxes.getByRole('button', { name: 'Box 1', exact: true }));
+  await expect(page.getByRole('dialog').getByLabel('Into')).toHaveValue('1');
+  await page.getByRole('dialog').getByRole('button', { name: 'Move it' }).click();
+  await expect(boxes).toContainText('Box 1 of 1');
+  await expect(line).toContainText('8 × HTL-S10');
+});
+
 test('what is not known of a product is named with its cure; given, its section closes, and what is prepared is counted', async ({
   page,
 }) => {

@@ -78,6 +78,15 @@ export const WayIn = z.object({
 });
 export type WayIn = z.infer<typeof WayIn>;
 
+/** Units that are moved from one planned box of a part into another, by their numbers; into a new one where none is named. */
+export const MoveUnitsIn = z.object({
+  sku: Sku,
+  units: z.number().int().min(1).max(100_000),
+  from: z.number().int().min(1),
+  to: z.number().int().min(1).nullable(),
+});
+export type MoveUnitsIn = z.infer<typeof MoveUnitsIn>;
+
 export const InboundAct = z.object({ key: Id });
 export const BookIn = z.object({
   key: Id,

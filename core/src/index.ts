@@ -31,6 +31,7 @@ export * from './inbound/codes.js';
 export * from './inbound/despatch.js';
 export * from './inbound/inboundBoxes.js';
 export * from './inbound/mixedPallet.js';
+export { moveUnits, type UnitsMoved } from './inbound/moveUnits.js';
 export * from './inbound/pallet.js';
 export * from './inbound/palletLayer.js';
 export * from './inbound/placement.js';

@@ -104,6 +104,10 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Put it otherwise at the bench: scan YES when it asks.': [
+    'packing/pages/BenchPage',
+    'Scan a slip or a tote',
+  ],
   'Check its number under Receiving or Kits.': ['receiving/pages/ReceivingPage', 'Receiving'],
   'Look under Prepared who does what.': ['inbound/parts/Prepared', 'Who does it'],
   'Book it under Inbound first.': ['inbound/parts/PartPanel', 'Ask for the price'],
@@ -384,6 +388,8 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Move fewer, or into another box.',
+
   'Try again in a minute; nothing was booked.',
   'Wait a moment; it is never booked twice.',
   'Try again; until it is known the booking counts as standing.',

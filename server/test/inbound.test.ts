@@ -388,6 +388,30 @@ test('a metric network with other money: its rules are data, its fees stand in t
   expect(dropped.some((d: { why: string }) => d.why.includes('takes nothing so: spread'))).toBe(true);
 });
 
+test('planned boxes are changed until the bench packs them; what does not fit stays, and the bench packs as it was changed', async () => {
+  const no = await draft([
+    ['HTL-S10', 8],
+    ['FRK-UNC', 6],
+  ]);
+  await choose(no, 'one dock');
+  const [part] = (await view(no)).parts;
+  const move = (input: object) => lead.post(`inbound/parts/${part.id}/move`, input);
+  const first = part.planned.findIndex((b: { contents: { sku: string }[] }) =>
+    b.contents.some(c => c.sku === 'HTL-S10'),
+  );
+  const moved = { sku: 'HTL-S10', units: 3, from: first + 1, to: null };
+  expect((await move({ ...moved, units: 900 })).body.detail).toContain('of it lie in box');
+  expect((await move({ ...moved, to: 77 })).body.detail).toBe('There is no such box.');
+  expect((await move(moved)).status).toBe(200);
+  const after = (await view(no)).parts[0].planned;
+  expect(after).toHaveLength(part.planned.length + 1);
+  expect(after.at(-1).contents).toEqual([{ sku: 'HTL-S10', units: 3, cases: 0 }]);
+  await packed(no);
+  const { boxes } = (await view(no)).parts[0];
+  expect(boxes.at(-1).contents).toMatchObject([{ sku: 'HTL-S10', units: 3 }]);
+  expect((await move(moved)).body.detail).toContain('being packed already');
+});
+
 test('goods of a purchase order and of a build go along; each unit that we label has its label', async () => {
   const no = await draft([['VEIL-SQF', 2]]);
   expect((await lead.post(`inbound/${no}/from`, { code: 'PO-99999' })).status).toBe(404);

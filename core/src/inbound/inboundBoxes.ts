@@ -90,7 +90,7 @@ const CASE = ' case';
 const lineOf = (piece: string): string => (piece.endsWith(CASE) ? piece.slice(0, -CASE.length) : piece);
 
 /** A line as pieces: whole cases, and what does not fill one. */
-function piecesOf({ id, units, size, weightMg, fragile, upright, inCases, own }: LineToBox): Piece[] {
+export function piecesOf({ id, units, size, weightMg, fragile, upright, inCases, own }: LineToBox): Piece[] {
   const cases = inCases ? Math.floor(units / inCases.units) : 0;
   const single = units - cases * (inCases?.units ?? 0);
   const apart = own ? { apart: id } : {};
@@ -108,7 +108,7 @@ function piecesOf({ id, units, size, weightMg, fragile, upright, inCases, own }:
   return all;
 }
 
-function contentsOf(placed: readonly Placed[], lines: readonly LineToBox[]): InboundBox['contents'] {
+export function contentsOf(placed: readonly Placed[], lines: readonly LineToBox[]): InboundBox['contents'] {
   return lines.flatMap(({ id, inCases }) => {
     const cases = placed.filter(p => p.piece.id === `${id}${CASE}`).length;
     const units = placed.filter(p => p.piece.id === id).length + cases * (inCases?.units ?? 0);

@@ -18,6 +18,7 @@ import {
   InboundView,
   InboundWays,
   MadeNo,
+  MoveUnitsIn,
   type Person,
   PrefixIn,
   UNIT_LABEL_FORMS,
@@ -30,6 +31,7 @@ import { by, May, Me, SignedIn } from '../http/access.js';
 import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { InboundBookings } from './bookings.service.js';
+import { InboundBoxEdits } from './boxEdits.service.js';
 import { InboundDrafts } from './drafts.service.js';
 import { InboundFollowing } from './following.service.js';
 import { ADVICE_FORMS, InboundPapers } from './papers.service.js';
@@ -54,6 +56,7 @@ export class InboundController {
     private readonly bookings: InboundBookings,
     private readonly following: InboundFollowing,
     private readonly papers: InboundPapers,
+    private readonly boxEdits: InboundBoxEdits,
   ) {}
 
   @Get()
@@ -224,6 +227,16 @@ export class InboundController {
   @Answers('nothing')
   cancelPart(@Param('part') part: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.reserving.cancelOne(parse(Id, part), parse(InboundAct, body).key, by(me));
+  }
+
+  /** Moves units from one planned box into another, or a new one. */
+  @Post('parts/:part/move')
+  @HttpCode(200)
+  @May('inbound.change')
+  @Takes({ body: MoveUnitsIn })
+  @Answers('nothing')
+  move(@Param('part') part: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.boxEdits.move(parse(Id, part), parse(MoveUnitsIn, body), by(me));
   }
 
   /** What booking would cost now; the boxes get their numbers with it. */

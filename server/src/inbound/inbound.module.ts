@@ -12,6 +12,7 @@ import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { InboundBookings } from './bookings.service.js';
+import { InboundBoxEdits } from './boxEdits.service.js';
 import { InboundDrafts } from './drafts.service.js';
 import { InboundFollowing } from './following.service.js';
 import { InboundController } from './inbound.controller.js';
@@ -63,6 +64,7 @@ export { InboundWaysService } from './ways.service.js';
   controllers: [InboundController],
   providers: [
     InboundBookings,
+    InboundBoxEdits,
     InboundDrafts,
     InboundFollowing,
     InboundLoading,

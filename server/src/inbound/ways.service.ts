@@ -2,15 +2,12 @@ import type { ChosenWay, InboundWays, NetworkPlan, NetworkRules, WayIn } from '@
 import {
   type ComparedWay,
   compareWays,
-  guessedCase,
   type InboundBoxes,
-  type LineToBox,
   planInboundBoxes,
   planWays,
   theirRates,
   type WayAsk,
   type WayCarrier,
-  type WayLine,
   type WayNetwork,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
@@ -19,14 +16,15 @@ import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
 import { daysAround, HouseService } from '../house/house.module.js';
 import { Busy, Forbidden } from '../http/problem.js';
-import { CatalogService, pieceOf } from '../products/products.module.js';
+import { CatalogService } from '../products/products.module.js';
 import { zonePlace } from '../reference/postcodes.js';
 import { boxView } from './boxView.js';
 import { InboundLine } from './inboundLine.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
-import { InboundLoading, type Loaded, type LoadedLine } from './loading.service.js';
+import { linesToBox } from './linesToBox.js';
+import { InboundLoading, type Loaded } from './loading.service.js';
 import { lockShipment, mustBeDraft, tell } from './shipments.js';
 
 /** From this weight on a service is for pallets, in milligrams. */
@@ -283,28 +281,6 @@ function networkOf(shipment: InboundShipment, rules: NetworkRules): WayNetwork {
     takes: rules.takes,
     limits: rules.limits,
   };
-}
-
-/** Lines as boxes are planned; a case that nobody measured has the size that is guessed from its units. */
-function linesToBox(lines: readonly LoadedLine[]): (WayLine & LineToBox)[] {
-  return lines.map(({ line, product, needs }) => {
-    const piece = pieceOf(product, null);
-    const size = product.size ?? { length: 1, width: 1, height: 1 };
-    const weightMg = product.weightMg ?? 1;
-    return {
-      id: product.sku,
-      units: line.units,
-      size,
-      weightMg,
-      fragile: piece.fragile === true,
-      upright: piece.upright === true,
-      own: false,
-      inCases:
-        line.perCase === null ? null : { units: line.perCase, ...guessedCase(size, weightMg, line.perCase) },
-      prepare: needs,
-      by: line.preparedBy,
-    };
-  });
 }
 
 /** Where the network answers otherwise than was estimated from its shares. */

@@ -49,6 +49,7 @@ export const followNow = (no: string) => send(`${pathOf(no)}/follow`);
 
 const partPath = (id: string) => `inbound/parts/${id}`;
 export const cancelPart = (id: string, key: string) => send(`${partPath(id)}/cancel`, { key });
+export const movePlanned = (id: string, input: object) => send(`${partPath(id)}/move`, input);
 export const askPrice = (id: string) => post(InboundPrice, `${partPath(id)}/price`);
 export const bookPart = (id: string, key: string, priceMinor: number) =>
   send(`${partPath(id)}/book`, { key, priceMinor });

@@ -26,7 +26,7 @@ import {
   waysQuery,
 } from '../api.js';
 import css from '../inbound.module.css';
-import { BoxPlan } from '../parts/BoxPlan.js';
+import { BoxPlan, type ShownBox } from '../parts/BoxPlan.js';
 import { Codes } from '../parts/Codes.js';
 import { PalletPlan } from '../parts/PalletPlan.js';
 import { PartPanel } from '../parts/PartPanel.js';
@@ -73,8 +73,13 @@ function Shipment({ view }: { view: InboundView }) {
     ...waysQuery(view.no, of),
     enabled: !reserved && view.stage === 'Draft' && view.lines.length > 0 && view.rules !== null,
   });
-  const planned = view.parts.flatMap(p => p.planned);
-  const boxes = planned.length > 0 ? planned.map((b, i) => ({ ...b, no: i + 1 })) : (plans.data?.boxes ?? []);
+  const planned = view.parts
+    .filter(p => p.stage !== 'Cancelled')
+    .flatMap(p => p.planned.map(b => ({ ...b, of: { part: p.id, center: p.center, no: b.no } })));
+  const boxes: ShownBox[] =
+    planned.length > 0
+      ? planned.map((b, i) => ({ ...b, no: i + 1 }))
+      : (plans.data?.boxes ?? []).map(b => ({ ...b, of: null }));
   const pallets = view.parts.flatMap(p => p.pallets).map((p, i) => ({ ...p, no: i + 1 }));
   const section = (name: SectionName, wide: boolean, children: React.ReactNode) => {
     const { done, says } = on(name);
@@ -151,6 +156,7 @@ function Shipment({ view }: { view: InboundView }) {
             look={setBoxAt}
             mostMg={view.rules?.limits.mostMg ?? null}
             bound={planned.length > 0 ? null : (plans.data?.bound ?? null)}
+            may={view.stage === 'Draft' && can(me, 'inbound.change')}
           />
         </aside>
       </div>
