@@ -1,6 +1,4 @@
 // npm run screenshots: makes docs/screenshots anew from a running fresh demo (npm start -- --fresh), by walking one order through it.
-import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { CHROMIUM } from './chromium.mjs';
 
@@ -51,7 +49,6 @@ await lead.getByText('would change').waitFor();
 await settled(lead);
 await lead.evaluate(() => window.scrollTo(0, 0));
 await shoot(lead, 'rules');
-await visit(lead, '/products/KIT-START', 'product');
 const lists = await look(lead, 'picking/lists');
 const waiting = lists.filter(l => l.state === 'released').sort((a, b) => b.stops - a.stops)[0];
 await visit(lead, '/pick/plan', null);
@@ -59,12 +56,6 @@ await lead.getByRole('button', { name: 'Plan', exact: true }).click();
 await lead.getByRole('button', { name: /^Release/ }).waitFor();
 await lead.getByRole('img', { name: /^The floor with [1-9]/ }).waitFor();
 await shoot(lead, 'plan');
-await visit(lead, '/kits', null);
-await lead.getByLabel('SKU of wish 1').fill('SET-HARV');
-await lead.getByLabel('Quantity of wish 1').fill('20');
-await lead.getByRole('button', { name: 'Ask' }).click();
-await lead.getByText('can be promised').waitFor();
-await shoot(lead, 'kits');
 const build = await look(lead, 'builds/BU-1');
 const parts = (
   await (
@@ -141,26 +132,12 @@ for (let i = 0; (await packer.locator('[data-part="line"][data-now]').count()) >
   await scan(packer, await codeOf(packer, await packer.locator('[data-now] [data-part="sku"]').innerText()));
   if (i === 1) {
     await shoot(packer, 'bench');
-    await scan(packer, await codeOf(packer, 'SUIT-S'));
-    await shoot(packer, 'bench-wrong');
   }
 }
 for (const text of ['3 lb 4 oz', 'AUK-YES', 'AUK-LABEL']) await scan(packer, text);
 await packer.locator('[data-part="offer"]').first().waitFor();
 await packer.keyboard.press('Alt+1');
 await packer.getByText('Label is bought').waitFor();
-// One that Auk draws: its carrier sends none.
-const drawn = (await look(lead, 'parcels')).find(p => p.state === 'labelled' && p.carrier === 'Heron Post');
-const pdf = await packer.request.get(`${BASE}/api/v1/parcels/${drawn.no}/label.pdf`);
-writeFileSync('/tmp/auk-label.pdf', await pdf.body());
-execFileSync('pdftoppm', [
-  '-r',
-  '130',
-  '-png',
-  '-singlefile',
-  '/tmp/auk-label.pdf',
-  'docs/screenshots/label',
-]);
 // An order of which rules decided something, one over another.
 const decided = await Promise.all(
   (await look(lead, 'orders?stage=Clear&size=60')).rows.map(async ({ id }) => ({
@@ -201,9 +178,6 @@ for (const p of onIt.slice(0, 3)) await scan(lead, p.tracking);
 await scan(lead, 'PA-1');
 await shoot(lead, 'handover');
 
-await visit(lead, '/parcels/costs', null);
-await lead.locator('figure .bars').first().waitFor();
-await shoot(lead, 'shipping-money');
 // What a buyer sees on a telephone, after having written.
 const gone = (await look(lead, 'orders?stage=Departed&size=1')).rows[0];
 const { link } = await look(lead, `orders/${gone.id}/thread`);
@@ -213,4 +187,37 @@ await buyer.getByLabel('Your message').fill('Can it be left with the neighbour a
 await buyer.getByRole('button', { name: 'Send' }).click();
 await buyer.getByText('We have it').waitFor();
 await shoot(buyer, 'buyer');
+// Shipments to centers: a draft, its ways, pallets, boxes for several centers, and one that was counted short.
+await visit(lead, '/inbound/IN-9', null);
+await lead.getByRole('heading', { name: 'Ways to send it' }).waitFor();
+await shoot(lead, 'draft');
+const send = (path, data) =>
+  lead.request.post(`${BASE}/api/v1/${path}`, { data, headers: { origin: BASE } }).then(r => r.json());
+const { no } = await send('inbound', { key: crypto.randomUUID(), network: 'Fernway Centers' });
+for (const [sku, units] of [
+  ['BKT-5G', 24],
+  ['STR-DBL', 20],
+  ['BRS-BEE', 48],
+  ['SMK-7-ST', 12],
+])
+  await lead.request.post(`${BASE}/api/v1/inbound/${no}/lines`, { data: { sku, units } });
+await lead.request.post(`${BASE}/api/v1/inbound/${no}/codes`);
+await visit(lead, `/inbound/${no}`, null);
+await lead.getByRole('heading', { name: 'Ways to send it' }).waitFor();
+await lead.getByRole('region', { name: 'What' }).getByRole('button').first().click();
+await lead.getByRole('heading', { name: 'Ways to send it' }).scrollIntoViewIfNeeded();
+await shoot(lead, 'ways');
+await lead
+  .getByRole('row', { name: /One dock.*pallets, Fernway Pallet/ })
+  .getByRole('button', { name: 'Choose' })
+  .click();
+await lead.getByRole('figure', { name: 'Pallet 1' }).waitFor();
+await lead.evaluate(() => window.scrollTo(0, 0));
+await shoot(lead, 'pallet');
+await visit(lead, '/inbound/IN-7', null);
+await lead.getByRole('figure', { name: 'Boxes' }).waitFor();
+await shoot(lead, 'boxes');
+await visit(lead, '/inbound/IN-3', null);
+await lead.getByRole('grid', { name: 'Counted otherwise at Columbus' }).waitFor();
+await shoot(lead, 'follow');
 await browser.close();

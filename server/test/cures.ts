@@ -104,6 +104,7 @@ export type Where = readonly [file: string, words: string];
  * the same act rightly, on the same screen.
  */
 export const ELSEWHERE: Record<string, Where> = {
+  'Call its booking off first, under Inbound.': ['inbound/parts/PartPanel', 'Call the booking off'],
   'Put it otherwise at the bench: scan YES when it asks.': [
     'packing/pages/BenchPage',
     'Scan a slip or a tote',

@@ -166,6 +166,9 @@ test('spread over centers of which one refuses: the others are booked, it is giv
   const refused = await lead.post(`inbound/parts/${tampa.id}/price`);
   expect(refused.status).toBe(422);
   expect(refused.body.detail).toBe('Fernway Centers says: It takes nothing before 4 January.');
+  const needs = async () =>
+    (await lead.get('departures/board')).body.needs.filter((n: { subject: string }) => n.subject === no);
+  expect(await needs()).toMatchObject([{ code: 'inbound', detail: expect.stringContaining('Tampa: ') }]);
   // The shipment shows its least advanced part; a booked one cannot be given up before its booking is called off.
   expect((await view(no)).stage).toBe('Boxed');
   const kept = await lead.post(`inbound/parts/${parts[0].id}/cancel`, { key: v7() });
@@ -174,6 +177,11 @@ test('spread over centers of which one refuses: the others are booked, it is giv
   const after = await view(no);
   expect(after.stage).toBe('Booked');
   expect(after.parts[2]).toMatchObject({ stage: 'Cancelled', order: { stage: 'Cancelled' } });
+  // Nothing of it is left to look at: its boxes are empty, and no parcel must not go.
+  expect(await needs()).toEqual([]);
+  expect(
+    (await lead.get('departures/board')).body.needs.filter((n: { code: string }) => n.code === 'held'),
+  ).toEqual([]);
   const back = tampa.lines.find((l: { sku: string }) => l.sku === 'QPN-YEL').units;
   expect(await lies('staging', 'QPN-YEL')).toBe(back);
   expect(await lies('parcel', 'QPN-YEL')).toBe(40 - back);
@@ -369,7 +377,10 @@ test('a price that has changed since it was confirmed charges nothing', async ()
         headers: { cookie: lead.cookie },
       })
     ).text();
-  const { sscc } = (await view(no)).parts[0].boxes[0];
+  const { sscc, parcel } = (await view(no)).parts[0].boxes[0];
+  // What was told is what lies in it: the box stays closed while it is booked.
+  const reopened = await lead.post(`packing/parcels/${parcel}/open`);
+  expect(reopened.body.detail).toContain('was told what lies in it');
   for (const form of ['advice/xml', 'advice/edi', 'advice/csv', 'advice/json'])
     expect(await file(form)).toContain(sscc);
   expect((await file('labels.pdf')).slice(0, 4)).toBe('%PDF');

@@ -21,7 +21,7 @@ const ASKED_AGAIN: Record<Exclude<LiveTopic, 'all'>, readonly string[]> = {
   catalog: ['products', 'product', 'portion', 'listings', 'order', 'kits', 'kit', 'templates'],
   channels: ['channels', 'listings'],
   builds: ['builds', 'build', 'kits'],
-  inbound: ['inbound'],
+  inbound: ['inbound', 'board'],
   purchases: ['receiving'],
   people: ['people', 'me'],
   imports: ['imports'],

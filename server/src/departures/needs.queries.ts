@@ -50,13 +50,19 @@ export class NeedsQueries {
       `SELECT 'claim' AS code, CONCAT('PA-', c.no) AS subject, CONCAT(b.carrierName, ' owes money for PA-', c.no, '.') AS says, r.why AS detail, 'Claim it, then close it on the page of parcels.' AS cure, 1 AS orders
        FROM refundClaim r JOIN label b ON b.id = r.labelId JOIN parcel c ON c.id = b.parcelId WHERE r.state = 'open' ORDER BY r.at LIMIT ${NEEDS}`,
     );
+    const inbound = await this.db.rows<Cause>(
+      `SELECT 'inbound' AS code, CONCAT('IN-', s.no) AS subject, CONCAT(s.name, IF(n.d > 0, ' was counted otherwise than it was sent.', ' is not booked.')) AS says, IF(n.d > 0, CONCAT(n.d, IF(n.d = 1, ' difference at ', ' differences at '), p.center), CONCAT(p.center, ': ', p.why)) AS detail,
+         IF(n.d > 0, 'Claim it, write it off or book it.', 'Ask for the price again, or give that center up.') AS cure, 1 AS orders
+       FROM inboundPart p JOIN inboundShipment s ON s.id = p.shipmentId JOIN (SELECT q.id, (SELECT COUNT(*) FROM inboundDifference d WHERE d.partId = q.id AND d.state = 'open') AS d FROM inboundPart q WHERE q.stage NOT IN ('Closed', 'Cancelled')) n ON n.id = p.id
+       WHERE n.d > 0 OR (p.why IS NOT NULL AND p.bookState IN ('none', 'refused', 'unknown')) ORDER BY s.no LIMIT ${NEEDS}`,
+    );
     const parked = await this.db.rows<Cause>(
       "SELECT 'parked' AS code, channelNumber AS subject, CONCAT(channelNumber, ' is parked.') AS says, parkedReason AS detail, 'Read why.' AS cure, 1 AS orders FROM orders WHERE stage = 'Parked' ORDER BY no LIMIT 50",
     );
     const held = (await this.held.parcels(this.db, NEEDS)).map(p =>
       need('held', `PA-${p.no}`, `PA-${p.no} is packed and must not go.`, p.says, p.cure),
     );
-    const rest = [...doubts, ...labels, ...claims, ...stops, ...short, ...parked].map(n => ({
+    const rest = [...doubts, ...labels, ...claims, ...inbound, ...stops, ...short, ...parked].map(n => ({
       ...n,
       job: null,
     }));

@@ -29,6 +29,7 @@ import {
   productsOf,
   refreshStages,
   refuseBuild,
+  refuseTold,
   toHistory,
 } from '../records/records.module.js';
 import { ScansService } from '../scans/scans.module.js';
@@ -44,6 +45,7 @@ import {
   orderOfSession,
   orderWanting,
   parcelByNo,
+  parcelsOf,
   partsPacked,
   serialHolder,
   sessionOfOrder,
@@ -169,6 +171,7 @@ export class PackingService {
       const parcel = (await parcelByNo(tx, no))!;
       if (parcel.departedAt || parcel.handedOverAt)
         throw new Forbidden(`${no} has left the bench.`, 'It has left; nothing is packed any more.');
+      await refuseTold(tx, parcel.orderId, no);
       if (parcel.label) throw new Forbidden(`${no} has its label already (${parcel.label}).`, KEEP_LABEL);
       if (!parcel.closedAt || !session.closedAt) throw faster('This order is being packed.');
       await this.written.openAgain(tx, parcel.id);
@@ -189,6 +192,9 @@ export class PackingService {
     await this.givingUp.lock(tx, orderId);
     await lockAll(tx, { productStock: await productsOf(tx, orderId) });
     const units = await this.givingUp.emptyParcels(tx, orderId);
+    // A box that holds nothing is no packed parcel.
+    for (const p of await parcelsOf(tx, orderId))
+      if (p.closedAt && !p.departedAt) await this.written.openAgain(tx, p.id);
     if (session && !session.closedAt) await this.scans.close(tx, session.id);
     return units;
   }

@@ -8,12 +8,12 @@ export function buildOfOrder(sql: Sql, orderId: string): Promise<Pick<Build, 'no
 }
 
 /** The shipment to a center that an order is, with who carries it; null for all others. */
-export type InboundOrder = Pick<InboundPart, 'id' | 'center' | 'placeId'> &
+export type InboundOrder = Pick<InboundPart, 'id' | 'center' | 'placeId' | 'bookState'> &
   Pick<InboundShipment, 'no' | 'name'> & { theirs: number };
 
 export function inboundOfOrder(sql: Sql, orderId: string): Promise<InboundOrder | null> {
   return sql.one(
-    "SELECT p.id, p.center, p.placeId, s.no, s.name, JSON_VALUE(s.way, '$.rates') = 'theirs' AS theirs FROM inboundPart p JOIN inboundShipment s ON s.id = p.shipmentId WHERE p.orderId = ?",
+    "SELECT p.id, p.center, p.placeId, p.bookState, s.no, s.name, JSON_VALUE(s.way, '$.rates') = 'theirs' AS theirs FROM inboundPart p JOIN inboundShipment s ON s.id = p.shipmentId WHERE p.orderId = ?",
     [orderId],
   );
 }

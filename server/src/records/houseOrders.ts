@@ -41,3 +41,13 @@ export async function refuseTheirs(sql: Sql, orderId: string, parcelNo: number):
       'Its label comes with the booking, under Inbound.',
     );
 }
+
+/** Refuses that a box is packed otherwise after its network was told what lies in it. */
+export async function refuseTold(sql: Sql, orderId: string, parcelNo: string): Promise<void> {
+  const inbound = await inboundOfOrder(sql, orderId);
+  if (inbound && ['asked', 'unknown', 'booked'].includes(inbound.bookState))
+    throw new Forbidden(
+      `${parcelNo} is a box of IN-${inbound.no}, and ${inbound.center} was told what lies in it.`,
+      'Call its booking off first, under Inbound.',
+    );
+}

@@ -48,6 +48,7 @@ export {
   refuseBuild,
   refuseHouseOrder,
   refuseTheirs,
+  refuseTold,
 } from './houseOrders.js';
 export { awayOf, buyersAmong, inboundOfOrder } from './houseOrders.queries.js';
 export {

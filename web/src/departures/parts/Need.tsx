@@ -23,6 +23,8 @@ function wayTo(n: NeedsPerson): [to: string, act: string] {
       return [`/orders?stage=all&words=${encodeURIComponent(n.subject)}`, 'Answer'];
     case 'mail':
       return ['/setup/mails', 'Look'];
+    case 'inbound':
+      return [`/inbound/${n.subject}`, 'Look'];
     case 'held':
       return ['/parcels', 'Look'];
     case 'parked':
