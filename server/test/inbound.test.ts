@@ -399,6 +399,36 @@ test('a metric network with other money: its rules are data, its fees stand in t
   expect(dropped.some((d: { why: string }) => d.why.includes('takes nothing so: spread'))).toBe(true);
 });
 
+test('a server that dies between the intention and the asking: the booking is asked for again, once', async () => {
+  const no = await draft([['QCG-PLS', 8]]);
+  await choose(no, 'one dock');
+  await packed(no);
+  const [part] = (await view(no)).parts;
+  const { minor } = (await lead.post(`inbound/parts/${part.id}/price`)).body;
+  const key = v7();
+  await house.db.run("UPDATE inboundPart SET bookState = 'asked', bookKey = ?, askedMinor = ? WHERE id = ?", [
+    key,
+    minor,
+    part.id,
+  ]);
+  const other = await lead.post(`inbound/parts/${part.id}/book`, { key: v7(), priceMinor: minor });
+  expect(other.body.detail).toContain('is not known yet');
+  const given = await lead.post(`inbound/${no}/cancel`, { key: v7() });
+  expect(given.body.detail).toContain('as far as anybody knows');
+  await round('inbound', 'inbound');
+  expect((await view(no)).parts[0].booking).toMatchObject({ state: 'booked', minor });
+  expect(
+    desk()
+      .bookings.all()
+      .filter(b => b.key === key),
+  ).toHaveLength(1);
+  // What was told wrong would be seen: a count that nobody moved, a stage that does not follow.
+  await house.db.run("UPDATE inboundShipment SET stage = 'Closed' WHERE CONCAT('IN-', no) = ?", [no]);
+  expect(await differences(house)).toMatchObject([{ what: 'stage of a shipment to centers', where: no }]);
+  await house.db.run("UPDATE inboundShipment SET stage = 'Booked' WHERE CONCAT('IN-', no) = ?", [no]);
+  expect(await differences(house)).toEqual([]);
+});
+
 test('planned boxes are changed until the bench packs them; what does not fit stays, and the bench packs as it was changed', async () => {
   const no = await draft([
     ['HTL-S10', 8],

@@ -15,6 +15,7 @@ import { fromJson, NONE, type Sql } from '../database/db.js';
 import { loadOrders, stageFacts } from '../records/records.module.js';
 import { otherOutcomes } from '../rules/rules.module.js';
 import { PROMISED_KINDS } from '../stock/stock.module.js';
+import { inboundData } from './inboundData.js';
 
 /** One thing that is stored otherwise than it follows from the facts. */
 export interface Difference {
@@ -42,6 +43,7 @@ export async function checkData(sql: Sql): Promise<Difference[]> {
     received(sql),
     built(sql),
     rules(sql),
+    inboundData(sql),
   ]);
   return parts.flat();
 }
