@@ -1,10 +1,9 @@
 import type { ChosenWay, InboundWays, NetworkPlan, NetworkRules, WayIn } from '@auk/contract';
 import {
+  type Box,
   type ComparedWay,
-  compareWays,
+  type InboundBox,
   type InboundBoxes,
-  planInboundBoxes,
-  planWays,
   theirRates,
   type WayAsk,
   type WayCarrier,
@@ -12,10 +11,10 @@ import {
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
-import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
 import { daysAround, HouseService } from '../house/house.module.js';
-import { Busy, Forbidden } from '../http/problem.js';
+import { Busy, Forbidden, TooLate } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { zonePlace } from '../reference/postcodes.js';
 import { boxView } from './boxView.js';
@@ -24,14 +23,21 @@ import { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { linesToBox } from './linesToBox.js';
-import { InboundLoading, type Loaded } from './loading.service.js';
+import { InboundLoading, type Loaded, type LoadedLine } from './loading.service.js';
 import { lockShipment, mustBeDraft, tell } from './shipments.js';
+import { planAside } from './waysThread.js';
 
 /** From this weight on a service is for pallets, in milligrams. */
 const PALLET_MG = 45_000_000;
 const PALLET_MINOR = 1_400;
 /** Minutes of our own work. */
 const MINUTES = { box: 3, pallet: 12 };
+
+/** What goes to one center, with its planned boxes. */
+interface PlacedPart {
+  lines: LoadedLine[];
+  boxes: InboundBox[];
+}
 
 /** Ways of a shipment beside each other, and the one that is chosen. */
 @Injectable()
@@ -60,22 +66,32 @@ export class InboundWaysService {
   private async table(loaded: Loaded) {
     const rules = mustBeKnown(loaded);
     const lines = linesToBox(loaded.lines);
-    const boxes = await this.catalog.boxes(this.db);
+    const kinds = await this.kinds(this.db);
     const ask: WayAsk = {
       ...(await this.offering(loaded, rules)),
       lines,
-      boxes: boxes.filter(b => b.kind !== 'mailer'),
+      boxes: kinds,
       pallet: rules.pallet,
       palletMinor: PALLET_MINOR,
       networks: [networkOf(loaded.shipment, rules)],
       minutes: MINUTES,
     };
-    const planned = planWays(ask);
-    const table = compareWays(
-      planned.ways,
-      loaded.lines.map(l => ({ ...l, units: l.line.units })),
-    );
-    return { table, planned, boxes: planInboundBoxes(ask.boxes, lines, rules.limits) };
+    const sales = loaded.lines.map(({ ratePerDay, earnsMinor, there, line }) => ({
+      ratePerDay,
+      earnsMinor,
+      there,
+      units: line.units,
+    }));
+    const { ways, boxes } = await planAside({
+      ways: { ask, sales },
+      boxes: [{ kinds, lines, limits: rules.limits }],
+    });
+    return { ...ways!, boxes: boxes[0]! };
+  }
+
+  /** Boxes that goods go into a shipment in. */
+  private async kinds(sql: Sql): Promise<Box[]> {
+    return (await this.catalog.boxes(sql)).filter(b => b.kind !== 'mailer');
   }
 
   /** Where it is sent from, and who carries it at whose rates. */
@@ -140,7 +156,26 @@ export class InboundWaysService {
       throw new Busy(answer.why, 'Try again in a minute; nothing was chosen yet.');
     if (answer.kind !== 'answered')
       throw new Forbidden(answer.why, 'Change the shipment, or choose another way.');
-    await this.db.tx(doer, tx => this.keep(tx, loaded, way, row, rules, answer.value));
+    const parts = await this.boxesOf(loaded, answer.value, rules);
+    await this.db.tx(doer, tx => this.keep(tx, loaded, way, row, rules, answer.value, parts));
+  }
+
+  /** The lines and the boxes of each part as the network placed it. */
+  private async boxesOf(loaded: Loaded, plan: NetworkPlan, rules: NetworkRules): Promise<PlacedPart[]> {
+    const kinds = await this.kinds(this.db);
+    const parts = plan.parts.map(({ lines }) => {
+      const units = new Map(lines.map(l => [l.code, l.units]));
+      return loaded.lines.flatMap(l => {
+        const n = units.get(l.product.sku);
+        return n ? [{ ...l, line: { ...l.line, units: n } as InboundLine }] : [];
+      });
+    });
+    const { boxes } = await planAside({
+      ways: null,
+      boxes: parts.map(lines => ({ kinds, lines: linesToBox(lines), limits: rules.limits })),
+    });
+    boxes.forEach(mustFit);
+    return parts.map((lines, i) => ({ lines, boxes: boxes[i]!.boxes }));
   }
 
   private async keep(
@@ -150,22 +185,21 @@ export class InboundWaysService {
     row: ComparedWay,
     rules: NetworkRules,
     plan: NetworkPlan,
+    placed: readonly PlacedPart[],
   ): Promise<void> {
     const shipment = await lockShipment(tx, `IN-${loaded.shipment.no}`);
     const before = await tx.of(InboundPart).findBy({ shipmentId: shipment.id });
     mustBeDraft(shipment, before);
+    const lines = await tx.of(InboundLine).findBy({ shipmentId: shipment.id });
+    const known = new Map(loaded.lines.map(l => [l.line.id, l.line.units]));
+    if (lines.length !== known.size || lines.some(l => known.get(l.id) !== l.units))
+      throw new TooLate(
+        'Somebody changed what goes meanwhile.',
+        'Look at the ways again and choose another.',
+      );
     await this.forget(tx, shipment.id);
-    const boxes = (await this.catalog.boxes(tx)).filter(b => b.kind !== 'mailer');
     for (const [i, part] of plan.parts.entries()) {
       const id = newId();
-      const units = new Map(part.lines.map(l => [l.code, l.units]));
-      const some = loaded.lines.filter(l => units.has(l.product.sku));
-      const planned = planInboundBoxes(
-        boxes,
-        linesToBox(some.map(l => ({ ...l, line: { ...l.line, units: units.get(l.product.sku)! } }))),
-        rules.limits,
-      );
-      mustFit(planned);
       await tx.insert(InboundPart, [
         {
           id,
@@ -173,12 +207,12 @@ export class InboundWaysService {
           seq: i + 1,
           center: part.site.center,
           address: JSON.stringify(part.site.address),
-          boxes: JSON.stringify(planned.boxes.map(boxView)),
+          boxes: JSON.stringify(placed[i]!.boxes.map(boxView)),
         },
       ]);
       await tx.insert(
         InboundPartLine,
-        some.map(l => ({ partId: id, productId: l.product.id, units: units.get(l.product.sku)! })),
+        placed[i]!.lines.map(l => ({ partId: id, productId: l.product.id, units: l.line.units })),
       );
     }
     for (const r of plan.refused) await this.leaves(tx, shipment.id, loaded, r);
