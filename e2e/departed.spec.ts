@@ -73,7 +73,7 @@ test('a buyer opens the page of an order by its link and writes; the office sees
 }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   await signIn(page, 'AB-1004');
-  const { rows } = await look(page.request, 'orders?stage=Departed&size=1');
+  const { rows } = await look(page.request, 'orders?stage=Departed&channel=web&size=1');
   const order = await look(page.request, `orders/${rows[0].id}`);
   await page.goto(`/orders/${rows[0].id}`);
   await page.getByRole('button', { name: 'Copy the link to the buyer’s page' }).click();

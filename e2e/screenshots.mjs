@@ -179,7 +179,7 @@ await scan(lead, 'PA-1');
 await shoot(lead, 'handover');
 
 // What a buyer sees on a telephone, after having written.
-const gone = (await look(lead, 'orders?stage=Departed&size=1')).rows[0];
+const gone = (await look(lead, 'orders?stage=Departed&channel=web&size=1')).rows[0];
 const { link } = await look(lead, `orders/${gone.id}/thread`);
 const buyer = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
 await buyer.goto(BASE + new URL(link).pathname);

@@ -162,7 +162,7 @@ test('an order, a draft and an open order pass the accessibility rules in every 
 
 test('a parcel on its way and the page of a buyer pass the accessibility rules', async ({ page }) => {
   await signIn(page, 'AB-1001');
-  const { rows } = await look(page.request, 'orders?stage=Departed&size=1');
+  const { rows } = await look(page.request, 'orders?stage=Departed&channel=web&size=1');
   const { parcels } = await look(page.request, `orders/${rows[0].id}`);
   await page.goto(`/parcels?look=${parcels[0].no}`);
   await expect(page.getByRole('heading', { name: 'On its way' })).toBeVisible();

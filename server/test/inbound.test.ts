@@ -340,8 +340,10 @@ test('two at once reserve one shipment and book one part: each is done once; sto
   await packAsPlanned(part.order.no);
   await round('stages passed');
   const unbooked = (await view(no)).parts[0];
-  // Its boxes are no parcels of a buyer: no label is bought for them beside the booking, neither before it nor after.
+  // Its boxes are no parcels of a buyer: they are not among them, no label is bought for them beside the booking, neither before it nor after.
   const { parcel } = unbooked.boxes[0];
+  const listed = (await lead.get('parcels')).body.map((p: { no: string }) => p.no);
+  expect(listed).not.toContain(parcel);
   const offers = () => lead.get(`parcels/${parcel}/offers`);
   expect((await offers()).body.detail).toContain('is not booked yet');
   const price = (await lead.post(`inbound/parts/${part.id}/price`)).body;

@@ -48,6 +48,10 @@ export interface ParcelRow {
 /** What is in a parcel; of one that is planned ahead, all that its order holds. */
 const INSIDE = '(a.parcelKey = c.id OR (c.aheadAt IS NOT NULL AND a.orderId = c.orderId))';
 
+/** Boxes of shipments whose network fetches them, or that are not booked yet, are no parcels for carriers: they are under Inbound. */
+const OF_CARRIERS = `NOT EXISTS (SELECT 1 FROM inboundPart i JOIN inboundShipment n ON n.id = i.shipmentId
+  WHERE i.orderId = c.orderId AND (JSON_VALUE(n.way, '$.rates') = 'theirs' OR i.bookState <> 'booked'))`;
+
 /** After so many days nobody looks for a parcel any more. */
 const TROUBLE_DAYS = 60;
 
@@ -89,7 +93,7 @@ export class ParcelsQueries {
   /** Parcels in the house and those that left in the last hours, newest first; after them those that are in trouble on their way. */
   async list(): Promise<ParcelListRow[]> {
     const here = await this.rows(
-      '(c.departedAt IS NULL AND (c.aheadAt IS NULL OR b.id IS NOT NULL)) OR c.departedAt > NOW() - INTERVAL 12 HOUR',
+      `((c.departedAt IS NULL AND (c.aheadAt IS NULL OR b.id IS NOT NULL)) OR c.departedAt > NOW() - INTERVAL 12 HOUR) AND ${OF_CARRIERS}`,
       [],
     );
     const away = await this.rows(
