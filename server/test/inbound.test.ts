@@ -1,7 +1,7 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Rounds } from '../src/leases/rounds.service.js';
-import { bringIn, pickAll, scanOf, wishOf } from './drive.js';
+import { bringIn, letLeave, pickAll, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 import { pagesOf } from './pdf.js';
 
@@ -399,6 +399,47 @@ test('a metric network with other money: its rules are data, its fees stand in t
   const { table, dropped } = (await lead.get(`inbound/${no}/ways`)).body;
   expect(table.ways[0]).toMatchObject({ placement: 'one dock', feeMinor: 20 * 13 });
   expect(dropped.some((d: { why: string }) => d.why.includes('takes nothing so: spread'))).toBe(true);
+});
+
+test('by our own carrier: booked for its fee alone, labelled as parcels are, gone with its departure, and on its way in its own place', async () => {
+  const no = await draft([['FRK-UNC', 6]]);
+  const { table } = (await lead.get(`inbound/${no}/ways`)).body;
+  const way = table.ways.find(
+    (w: { rates: string; form: string; placement: string }) =>
+      w.rates === 'ours' && w.form === 'parcels' && w.placement === 'one dock',
+  );
+  const { placement, form, carrier, rates } = way;
+  expect((await lead.post(`inbound/${no}/way`, { placement, form, carrier, rates })).status).toBe(200);
+  await packed(no);
+  const [part] = (await view(no)).parts;
+  const price = (await lead.post(`inbound/parts/${part.id}/price`)).body;
+  expect(price.minor).toBe(0);
+  // Nothing of it leaves, and no label is bought for it, before it is booked.
+  const box = (await view(no)).parts[0].boxes[0].parcel;
+  expect((await lead.get(`parcels/${box}/offers`)).body.detail).toContain('is not booked yet');
+  await booked(part.id);
+  expect((await lead.post(`inbound/parts/${part.id}/leave`)).body.detail).toBe('It goes by our own carrier.');
+  const [offer] = (await lead.get(`parcels/${box}/offers`)).body.offers;
+  const label = (await lead.post(`parcels/${box}/label`, wishOf(offer))).body;
+  const order = (await lead.get(`orders/${part.order.id}`)).body;
+  const departure = order.parcels.find((p: { no: string }) => p.no === box).departureNo;
+  await letLeave(lead, [
+    { orderId: part.order.id, number: no, parcelNo: box, tracking: label.tracking, departure },
+  ]);
+  await round('stages passed');
+  expect(await view(no)).toMatchObject({
+    stage: 'Travelling',
+    parts: [{ boxes: [{ tracking: label.tracking }] }],
+  });
+  expect(await lies('away', 'FRK-UNC')).toBe(6);
+  // The network hears of it with the next round.
+  await round('inbound');
+  const key = desk().bookings.all().at(-1)!.key;
+  expect(desk().answer('GET', 'bookings', key, '', '')!.body).toMatchObject({
+    state: 'travelling',
+    tracking: [],
+  });
+  expect(await differences(house)).toEqual([]);
 });
 
 test('a server that dies between the intention and the asking: the booking is asked for again, once', async () => {
