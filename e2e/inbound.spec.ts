@@ -98,7 +98,7 @@ test('one box to one dock from draft to Closed: begun, priced by ways, picked, p
   const what = section(page, 'What');
   for (const [sku, units] of [
     ['HTL-S07', '8'],
-    ['BOOK-LOG', '6'],
+    ['WAX-1LB', '6'],
   ] as const) {
     await what.getByLabel('Product', { exact: true }).fill(sku);
     await page.getByRole('option', { name: sku }).click();

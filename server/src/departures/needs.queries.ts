@@ -62,7 +62,7 @@ export class NeedsQueries {
     const held = (await this.held.parcels(this.db, NEEDS)).map(p =>
       need('held', `PA-${p.no}`, `PA-${p.no} is packed and must not go.`, p.says, p.cure),
     );
-    const rest = [...doubts, ...labels, ...claims, ...inbound, ...stops, ...short, ...parked].map(n => ({
+    const rest = [...doubts, ...labels, ...claims, ...stops, ...short, ...inbound, ...parked].map(n => ({
       ...n,
       job: null,
     }));

@@ -145,7 +145,10 @@ function Shipment({ view }: { view: InboundView }) {
               ))}
             </>
           )}
-          {reserved && <Story view={view} />}
+          {plans.isFetching && <p role="status">Planning boxes and ways …</p>}
+          <ProblemNote error={plans.error} />
+          {plans.data && !reserved && <Ways view={view} ways={plans.data} may={may} />}
+          <Story view={view} />
         </div>
         <aside className={css.beside}>
           <Total view={view} best={plans.data?.table.ways[0] ?? null} />
@@ -160,10 +163,6 @@ function Shipment({ view }: { view: InboundView }) {
           />
         </aside>
       </div>
-      {plans.isFetching && <p role="status">Planning boxes and ways …</p>}
-      <ProblemNote error={plans.error} />
-      {plans.data && !reserved && <Ways view={view} ways={plans.data} may={may} />}
-      {!reserved && <Story view={view} />}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { ProblemNote } from '../../parts/problem.js';
 import { type Column, DataTable } from '../../parts/table/DataTable.js';
 import textCss from '../../parts/text.module.css';
 import { chooseWay } from '../api.js';
+import css from '../inbound.module.css';
 import { useAct } from '../useAct.js';
 
 interface Props {
@@ -23,11 +24,11 @@ export function Ways({ view, ways, may }: Props) {
   const { table } = ways;
   return (
     <>
-      <h2>Ways to send it</h2>
+      <h2 className={css.ways}>Ways to send it</h2>
       <p className={textCss.quiet}>
         {table.unknown > 0
           ? `What being on sale sooner is worth is unknown for ${count(table.unknown, 'product')}: their sales or what they earn is not known.`
-          : 'What being on sale sooner is worth counts only days on which the center would have nothing to sell.'}
+          : 'Sooner: what being on sale sooner is worth against the slowest way, for days on which the center would have nothing to sell.'}
       </p>
       <ProblemNote error={choose.error} />
       <DataTable
@@ -60,7 +61,7 @@ function columnsOf(
   choose: ((w: ComparedWay) => void) | null,
   busy: boolean,
 ): Column<ComparedWay>[] {
-  const money = (id: keyof ComparedWay, head: string, width = 8): Column<ComparedWay> => ({
+  const money = (id: keyof ComparedWay, head: string, width = 9): Column<ComparedWay> => ({
     id,
     head,
     right: true,
@@ -71,7 +72,7 @@ function columnsOf(
     {
       id: 'way',
       head: 'Way',
-      width: 22,
+      width: 20,
       cell: w => (
         <>
           <b>{w.placement === 'spread' ? 'Spread over centers' : 'One dock'}</b>
@@ -81,7 +82,7 @@ function columnsOf(
         </>
       ),
     },
-    money('feeMinor', 'Network fee'),
+    money('feeMinor', 'Fee'),
     money('freightMinor', 'Freight'),
     money('preparationMinor', 'Preparing'),
     money('materialMinor', 'Material'),
@@ -90,24 +91,24 @@ function columnsOf(
       id: 'sum',
       head: 'Together',
       right: true,
-      width: 9,
+      width: 11,
       cell: w => (
         <>
           <b>{formatMoney(w.sumMinor, currency)}</b>
-          <div className={textCss.quiet}>{formatMoney(Math.round(w.perUnit), currency)} a unit</div>
+          <div className={textCss.quiet}>{formatMoney(Math.round(w.perUnit), currency)} each</div>
         </>
       ),
     },
     {
       id: 'days',
       head: 'On sale in',
-      width: 15,
+      width: 13,
       cell: w => (
         <>
           {count(w.days, 'day')}
-          <span className={textCss.quiet}>, {w.minutes} min of work</span>
+          <div className={textCss.quiet}>{w.minutes} min of work</div>
           {w.soonerMinor > 0 && (
-            <div className={textCss.quiet}>sooner is worth about {formatMoney(w.soonerMinor, currency)}</div>
+            <div className={textCss.quiet}>sooner: {formatMoney(w.soonerMinor, currency)}</div>
           )}
         </>
       ),
@@ -116,7 +117,7 @@ function columnsOf(
       id: 'choose',
       head: 'Choose',
       fixed: true,
-      width: 12,
+      width: 14,
       cell: w => (
         <>
           {w.best && (

@@ -6,7 +6,7 @@ import { lay, layoutOf, lies, wishOf } from '../boxDrawing.js';
 import ownCss from '../packing.module.css';
 
 /** The open box, drawn from its front right corner: what is in, the layer at hand, and the piece that goes in next. */
-export function BoxDrawing({ state }: { state: PackState }) {
+export default function BoxDrawing({ state }: { state: PackState }) {
   const wish = JSON.stringify(wishOf(state));
   const laid = useMemo(() => lay(JSON.parse(wish)), [wish]);
   const layout = layoutOf(laid, state);

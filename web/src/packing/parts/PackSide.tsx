@@ -10,6 +10,7 @@ import {
 } from '@auk/core';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
+import { lazy, Suspense } from 'react';
 import { clock, day, weight } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { OfflineNote } from '../../scans/AnswerBar.js';
@@ -17,8 +18,10 @@ import css from '../../scans/bench.module.css';
 import { Beside } from '../../scans/Lines.js';
 import ownCss from '../packing.module.css';
 import type { LabelDesk } from '../useLabelDesk.js';
-import { BoxDrawing } from './BoxDrawing.js';
 import { Lacking } from './Lacking.js';
+
+/** It comes with the first order: laying pieces out is the largest part of the bench's script. */
+const BoxDrawing = lazy(() => import('./BoxDrawing.js'));
 
 interface Props {
   state: PackState;
@@ -84,7 +87,9 @@ function AtHand({ state }: { state: PackState }) {
         {state.parcels.length > 1 && `Parcel ${no}, `}
         {box ? `Box ${box.name}` : 'No box yet'}
       </h2>
-      <BoxDrawing state={state} />
+      <Suspense>
+        <BoxDrawing state={state} />
+      </Suspense>
       <dl>
         <dt>Weight</dt>
         <dd>
