@@ -12,7 +12,8 @@ export async function pickedOf(
     page,
     lines.map(([sku, quantity]) => [number, buyer, sku, quantity, '5.00']),
   );
-  const [{ id, no }] = (await look(page.request, `orders?words=${number}&stage=all`)).rows;
+  const [{ id, no, stage, reason }] = (await look(page.request, `orders?words=${number}&stage=all`)).rows;
+  if (stage !== 'Clear') throw new Error(`${number} is ${stage}: ${reason}`);
   const list = await post(page, 'picking/lists', { orderIds: [id] });
   await pickList(page, list.no);
   return { id, no };
