@@ -175,12 +175,14 @@ test('spread over centers, one of which refuses: it is given up, the others are 
   await signIn(page, 'AB-1001');
   const no = await reserved(
     page,
-    [
-      ['LBL-HNY-100', 20],
-      ['BRS-BEE', 20],
-    ],
+    // A bucket fills a box: twelve of them, over four centers.
+    [['BKT-5G', 12]],
     'spread',
   );
+  const boxes = (await look(page.request, `inbound/${no}`)).parts.flatMap(
+    (p: { planned: unknown[] }) => p.planned,
+  );
+  expect(boxes).toHaveLength(12);
   await picked(page, no);
   await packed(page, no);
   await page.goto(`/inbound/${no}`);
@@ -207,7 +209,7 @@ test('spread over centers, one of which refuses: it is given up, the others are 
 
 test('pallets: chosen among the ways, drawn with their height and weight', async ({ page }) => {
   await signIn(page, 'AB-1001');
-  const no = await draft(page, [['BKT-5G', 12]]);
+  const no = await draft(page, [['BKT-5G', 6]]);
   await page.goto(`/inbound/${no}`);
   const row = page.getByRole('row', { name: /One dock.*pallets, Fernway Pallet by the network/ });
   await row.getByRole('button', { name: 'Choose' }).click();

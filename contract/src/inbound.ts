@@ -71,6 +71,8 @@ export const InboundPreparedIn = z.object({
 export type InboundPreparedIn = z.infer<typeof InboundPreparedIn>;
 
 export const WayIn = z.object({
+  /** Another network than the shipment's means that it goes there instead; its codes are asked then, and the way is chosen anew. */
+  network: z.string().max(40).optional(),
   placement: z.enum(['one dock', 'spread']),
   form: z.enum(['parcels', 'pallets']),
   carrier: z.string().min(1).max(60),

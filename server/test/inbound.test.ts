@@ -36,8 +36,8 @@ async function draft(lines: [sku: string, units: number][], network = FERNWAY): 
 async function choose(no: string, placement: 'one dock' | 'spread', form = 'parcels'): Promise<void> {
   const { table } = (await lead.get(`inbound/${no}/ways`)).body;
   const way = table.ways.find(
-    (w: { placement: string; rates: string; form: string }) =>
-      w.placement === placement && w.rates === 'theirs' && w.form === form,
+    (w: { network: string; placement: string; rates: string; form: string }) =>
+      w.network === FERNWAY && w.placement === placement && w.rates === 'theirs' && w.form === form,
   );
   const { carrier, rates } = way;
   const chosen = await lead.post(`inbound/${no}/way`, { placement, form, carrier, rates });
@@ -397,16 +397,27 @@ test('a metric network with other money: its rules are data, its fees stand in t
   const shown = await view(no);
   expect(shown).toMatchObject({ currency: 'USD', rules: { units: 'metric', currency: 'USD' } });
   const { table, dropped } = (await lead.get(`inbound/${no}/ways`)).body;
-  expect(table.ways[0]).toMatchObject({ placement: 'one dock', feeMinor: 20 * 13 });
+  const of = (network: string) => table.ways.filter((w: { network: string }) => w.network === network);
+  expect(of('Nordhavn Lager')[0]).toMatchObject({ placement: 'one dock', feeMinor: 20 * 13 });
   expect(dropped.some((d: { why: string }) => d.why.includes('takes nothing so: spread'))).toBe(true);
+  // Both networks stand in one table; the other one is a press away, and its codes are asked anew.
+  expect(of(FERNWAY).length).toBeGreaterThan(1);
+  const { placement, form, carrier, rates } = of(FERNWAY)[0];
+  const there = { network: FERNWAY, placement, form, carrier, rates };
+  expect((await lead.post(`inbound/${no}/way`, { ...there, network: 'Nowhere' })).status).toBe(404);
+  expect((await lead.post(`inbound/${no}/way`, there)).status).toBe(200);
+  expect(await view(no)).toMatchObject({ network: FERNWAY, way: null, lines: [{ code: null }] });
+  await lead.post(`inbound/${no}/codes`);
+  expect((await lead.post(`inbound/${no}/way`, there)).status).toBe(200);
+  expect(await view(no)).toMatchObject({ way: { carrier, placement } });
 });
 
 test('by our own carrier: booked for its fee alone, labelled as parcels are, gone with its departure, and on its way in its own place', async () => {
   const no = await draft([['FRK-UNC', 6]]);
   const { table } = (await lead.get(`inbound/${no}/ways`)).body;
   const way = table.ways.find(
-    (w: { rates: string; form: string; placement: string }) =>
-      w.rates === 'ours' && w.form === 'parcels' && w.placement === 'one dock',
+    (w: { network: string; rates: string; form: string; placement: string }) =>
+      w.network === FERNWAY && w.rates === 'ours' && w.form === 'parcels' && w.placement === 'one dock',
   );
   const { placement, form, carrier, rates } = way;
   expect((await lead.post(`inbound/${no}/way`, { placement, form, carrier, rates })).status).toBe(200);

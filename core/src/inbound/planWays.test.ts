@@ -166,3 +166,22 @@ describe('ways to send a shipment', () => {
     expect(table.ways[0]!.totalMinor).toBe(Math.min(...table.ways.map(w => w.totalMinor)));
   });
 });
+
+test('each network counts its own preparation and its own pallets', () => {
+  const other: WayNetwork = {
+    ...NETWORK,
+    name: 'Nordhavn Lager',
+    prepare: [[], []],
+    pallet: { ...ASK.pallet, name: 'too low', mostHeight: 1_500 },
+  };
+  const { ways, dropped } = planWays({ ...ASK, networks: [NETWORK, other] });
+  const of = (network: string) => ways.filter(w => w.network === network);
+  expect(of(NETWORK.name).every(w => w.preparationMinor === 220)).toBe(true);
+  expect(of(other.name).every(w => w.preparationMinor === 0)).toBe(true);
+  expect(of(other.name).length).toBeGreaterThan(0);
+  // No box stands on a pallet that is lower than it.
+  expect(of(other.name).some(w => w.form === 'pallets')).toBe(false);
+  expect(dropped.filter(d => d.network === other.name && d.form === 'pallets').map(d => d.why)).toContain(
+    'A box is too large or too heavy for a pallet of too low.',
+  );
+});

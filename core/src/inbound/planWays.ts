@@ -29,6 +29,10 @@ export interface WayNetwork {
   storageMinor: number;
   takes: readonly Way['form'][];
   limits: BoxLimits;
+  /** Its own kind of pallet; the one of the question where it has none. */
+  pallet?: PalletKind;
+  /** What it wants done to the units of each line; what the lines say where it has no rules of its own. */
+  prepare?: readonly (readonly PreparationRule[])[];
 }
 
 /** A carrier at the rates of a network, or at the house's own. */
@@ -90,10 +94,10 @@ const LOOKS = 3;
  */
 export function planWays(ask: WayAsk): PlannedWays {
   const planned: PlannedWays = { ways: [], dropped: [], parts: [], left: [] };
-  const prepared = preparedAll(ask.lines);
   const units = ask.lines.reduce((n, l) => n + l.units, 0);
   const box = boxing(ask);
-  for (const network of ask.networks)
+  for (const network of ask.networks) {
+    const prepared = preparedAll(ask.lines, network);
     for (const placement of PLACEMENTS) {
       const { parts, left } = partsOf(ask, network, placement, box);
       planned.parts.push({ network: network.name, placement, parts });
@@ -122,12 +126,13 @@ export function planWays(ask: WayAsk): PlannedWays {
           });
       }
     }
+  }
   return planned;
 }
 
-function preparedAll(lines: readonly WayLine[]): PreparationCost {
+function preparedAll(lines: readonly WayLine[], { prepare }: WayNetwork): PreparationCost {
   return lines
-    .map(l => preparationCost(l.prepare, l.units, l.by))
+    .map((l, i) => preparationCost(prepare?.[i] ?? l.prepare, l.units, l.by))
     .reduce(
       (a, b) => ({
         feeMinor: a.feeMinor + b.feeMinor,
@@ -170,7 +175,7 @@ function partsOf(
   const parts = shares.map(({ center, units }): PlannedPart => {
     const plan = box(units, network.limits);
     left.push(...plan.left);
-    return { center, boxes: plan.boxes, pallets: palletsFor(pallet, plan.boxes) };
+    return { center, boxes: plan.boxes, pallets: palletsFor(network.pallet ?? pallet, plan.boxes) };
   });
   return { parts, left };
 }
@@ -214,7 +219,7 @@ function oneWay(
   if (why) return { why };
   const onPallets = carrier.form === 'pallets';
   if (onPallets && parts.some(p => p.pallets.length === 0))
-    return { why: `A box is too large or too heavy for a pallet of ${pallet.name}.` };
+    return { why: `A box is too large or too heavy for a pallet of ${(network.pallet ?? pallet).name}.` };
   let [freightMinor, onTheWay] = [0, 0];
   for (const part of parts) {
     const pieces = onPallets

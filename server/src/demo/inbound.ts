@@ -190,7 +190,8 @@ export class InboundDemo {
 
 function theirs(table: InboundWays['table'], placement: 'one dock' | 'spread') {
   const { form, carrier, rates } = table.ways.find(
-    w => w.placement === placement && w.rates === 'theirs' && w.form === 'parcels',
+    w =>
+      w.network === FERNWAY.name && w.placement === placement && w.rates === 'theirs' && w.form === 'parcels',
   )!;
   return { placement, form, carrier, rates };
 }

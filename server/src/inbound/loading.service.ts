@@ -7,10 +7,11 @@ import {
   type PreparationRule,
   preparationsOf,
   type SendProposal,
+  type ToPrepare,
   unitsToSend,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { fromJson, type Sql } from '../database/db.js';
+import { Db, fromJson, type Sql } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
 import { daysAround, HouseService } from '../house/house.module.js';
 import { CatalogService, type Product } from '../products/products.module.js';
@@ -60,6 +61,7 @@ export interface Loaded {
 @Injectable()
 export class InboundLoading {
   constructor(
+    private readonly db: Db,
     private readonly centers: Centers,
     private readonly house: HouseService,
     private readonly catalog: CatalogService,
@@ -84,6 +86,21 @@ export class InboundLoading {
     const lasts = days.iso((rules?.leastShelfDays ?? 0) + (way?.days ?? 0));
     const loaded = await this.lines(sql, shipment, lines, { rules, currency, lasts });
     return { shipment, lines: loaded, parts, rules, silent, currency, lasts };
+  }
+
+  /** Rules of the other networks that take all of it, in the house's currency. */
+  async others({ shipment, lines, currency }: Loaded): Promise<{ name: string; rules: NetworkRules }[]> {
+    const { zone } = await this.house.warehouse(this.db);
+    const rates = await this.house.exchangeRates(this.db, daysAround(new Date(), zone).today);
+    const found: { name: string; rules: NetworkRules }[] = [];
+    for (const { name } of await this.centers.list()) {
+      if (name === shipment.network) continue;
+      const { rules: told } = await this.centers.rules(name);
+      const rules = told && inHouseMoney(told, currency, rates);
+      const takes = (l: LoadedLine) => !rules?.refuses.some(r => l.product.facts[r.fact] === true);
+      if (rules && lines.every(takes)) found.push({ name, rules });
+    }
+    return found;
   }
 
   private async lines(
@@ -116,12 +133,7 @@ export class InboundLoading {
         onTheWay: coming.get(line.productId) ?? 0,
         free: Math.max(0, (lies?.free ?? 0) - soon),
       };
-      const asked = {
-        sku: product.sku,
-        facts: product.facts,
-        size: product.size,
-        weightMg: product.weightMg ?? 0,
-      };
+      const asked = toPrepare(product);
       return {
         line,
         product,
@@ -147,3 +159,11 @@ export class InboundLoading {
     return new Map(answer.map(r => [r.code, r.units]));
   }
 }
+
+/** A product as preparation looks at it. */
+export const toPrepare = ({ sku, facts, size, weightMg }: Product): ToPrepare => ({
+  sku,
+  facts,
+  size,
+  weightMg: weightMg ?? 0,
+});

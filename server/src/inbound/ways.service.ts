@@ -4,6 +4,8 @@ import {
   type ComparedWay,
   type InboundBox,
   type InboundBoxes,
+  preparationsOf,
+  quoted,
   theirRates,
   type WayAsk,
   type WayCarrier,
@@ -14,7 +16,7 @@ import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
 import { daysAround, HouseService } from '../house/house.module.js';
-import { Busy, Forbidden, TooLate } from '../http/problem.js';
+import { Busy, Forbidden, NotHere, TooLate } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { zonePlace } from '../reference/postcodes.js';
 import { boxView } from './boxView.js';
@@ -23,7 +25,7 @@ import { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { linesToBox } from './linesToBox.js';
-import { InboundLoading, type Loaded, type LoadedLine } from './loading.service.js';
+import { InboundLoading, type Loaded, type LoadedLine, toPrepare } from './loading.service.js';
 import { lockShipment, mustBeDraft, tell } from './shipments.js';
 import { planAside } from './waysThread.js';
 
@@ -67,13 +69,14 @@ export class InboundWaysService {
     const rules = mustBeKnown(loaded);
     const lines = linesToBox(loaded.lines);
     const kinds = await this.kinds(this.db);
+    const networks = [{ name: loaded.shipment.network, rules }, ...(await this.loading.others(loaded))];
     const ask: WayAsk = {
-      ...(await this.offering(loaded, rules)),
+      ...(await this.offering(loaded, networks)),
       lines,
       boxes: kinds,
       pallet: rules.pallet,
       palletMinor: PALLET_MINOR,
-      networks: [networkOf(loaded.shipment, rules)],
+      networks: networks.map(n => networkOf(loaded, n)),
       minutes: MINUTES,
     };
     const sales = loaded.lines.map(({ ratePerDay, earnsMinor, there, line }) => ({
@@ -96,12 +99,11 @@ export class InboundWaysService {
 
   /** Where it is sent from, and who carries it at whose rates. */
   private async offering(
-    { currency, shipment }: Loaded,
-    rules: NetworkRules,
+    { currency }: Loaded,
+    networks: readonly Network[],
   ): Promise<Pick<WayAsk, 'from' | 'carriers'>> {
     const { zone, postcode, country } = await this.house.warehouse(this.db);
     const serving = await this.carriers.serving(this.db, daysAround(new Date(), zone).today);
-    const countries = [...new Set([rules.dock, ...rules.centers].map(s => s.address.country))];
     const ours = serving.flatMap(({ carrier, account, sheet }): WayCarrier[] => {
       if (!sheet || sheet.currency !== currency) return [];
       const name = account.number === '' ? carrier.name : `${carrier.name}, ${account.name}`;
@@ -113,14 +115,12 @@ export class InboundWaysService {
         forms[form].length > 0 ? [{ name, of: null, form, services: forms[form] }] : [],
       );
     });
-    const theirs = rules.freight.map(
-      (f): WayCarrier => ({
-        name: f.name,
-        of: shipment.network,
-        form: f.form,
-        services: [theirRates(f, countries)],
-      }),
-    );
+    const theirs = networks.flatMap(({ name, rules }) => {
+      const countries = [...new Set([rules.dock, ...rules.centers].map(s => s.address.country))];
+      return rules.freight.map(
+        (f): WayCarrier => ({ name: f.name, of: name, form: f.form, services: [theirRates(f, countries)] }),
+      );
+    });
     return { from: zonePlace(country, postcode), carriers: [...theirs, ...ours] };
   }
 
@@ -128,11 +128,14 @@ export class InboundWaysService {
   async choose(no: string, way: WayIn, doer: Doer): Promise<void> {
     const loaded = await this.loading.load(this.db, no);
     mustBeDraft(loaded.shipment, loaded.parts);
+    if (way.network && way.network !== loaded.shipment.network)
+      return this.goElsewhere(no, way.network, doer);
     const rules = mustBeKnown(loaded);
     mustBeReady(loaded);
     const { table } = await this.table(loaded);
     const row = table.ways.find(
       w =>
+        w.network === loaded.shipment.network &&
         w.placement === way.placement &&
         w.form === way.form &&
         w.carrier === way.carrier &&
@@ -158,6 +161,26 @@ export class InboundWaysService {
       throw new Forbidden(answer.why, 'Change the shipment, or choose another way.');
     const parts = await this.boxesOf(loaded, answer.value, rules);
     await this.db.tx(doer, tx => this.keep(tx, loaded, way, row, rules, answer.value, parts));
+  }
+
+  /** The shipment goes to another network: what its codes are there is asked anew, and so is the way. */
+  private goElsewhere(no: string, network: string, doer: Doer): Promise<void> {
+    return this.db.tx(doer, async tx => {
+      const shipment = await lockShipment(tx, no);
+      mustBeDraft(shipment, await tx.of(InboundPart).findBy({ shipmentId: shipment.id }));
+      if (!(await this.centers.list(tx)).some(c => c.name === network))
+        throw new NotHere(`The network ${quoted(network)}`, 'Connect it first under Receiving.');
+      await this.forget(tx, shipment.id);
+      await tx.of(InboundShipment).update(shipment.id, { network });
+      await tx
+        .of(InboundLine)
+        .update(
+          { shipmentId: shipment.id },
+          { scans: null, category: null, askedAt: null, confirmed: null, confirmedAt: null },
+        );
+      await tell(tx, shipment.id, `It goes to ${network} instead of ${shipment.network}.`);
+      await tx.tell('inbound', `IN-${shipment.no}`);
+    });
   }
 
   /** The lines and the boxes of each part as the network placed it. */
@@ -296,9 +319,15 @@ function mustFit({ left }: InboundBoxes): void {
     );
 }
 
-function networkOf(shipment: InboundShipment, rules: NetworkRules): WayNetwork {
+/** A network with its rules in the house's currency. */
+interface Network {
+  name: string;
+  rules: NetworkRules;
+}
+
+function networkOf({ shipment, lines }: Loaded, { name, rules }: Network): WayNetwork {
   return {
-    name: shipment.network,
+    name,
     dock: {
       center: rules.dock.center,
       at: zonePlace(rules.dock.address.country, rules.dock.address.postcode),
@@ -314,6 +343,8 @@ function networkOf(shipment: InboundShipment, rules: NetworkRules): WayNetwork {
     storageMinor: Math.round((rules.storageMinor[shipment.storage] * shipment.weeks) / 4.35 / 2),
     takes: rules.takes,
     limits: rules.limits,
+    pallet: rules.pallet,
+    prepare: lines.map(l => preparationsOf(toPrepare(l.product), rules.preparation)),
   };
 }
 

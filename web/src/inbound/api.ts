@@ -41,8 +41,8 @@ export const takeGoodsOf = (no: string, code: string) => send(`${pathOf(no)}/fro
 export const askCodes = (no: string) => send(`${pathOf(no)}/codes`);
 export const scanGoods = (no: string, text: string) => post(InboundScanned, `${pathOf(no)}/scans`, { text });
 export const setPrepared = (no: string, input: object) => send(`${pathOf(no)}/prepared`, input);
-export const chooseWay = (no: string, { placement, form, carrier, rates }: WayIn) =>
-  send(`${pathOf(no)}/way`, { placement, form, carrier, rates });
+export const chooseWay = (no: string, { network, placement, form, carrier, rates }: WayIn) =>
+  send(`${pathOf(no)}/way`, { network, placement, form, carrier, rates });
 export const reserveShipment = (no: string, key: string) => send(`${pathOf(no)}/reserve`, { key });
 export const cancelShipment = (no: string, key: string) => send(`${pathOf(no)}/cancel`, { key });
 export const followNow = (no: string) => send(`${pathOf(no)}/follow`);

@@ -14,14 +14,16 @@ interface Props {
   may: boolean;
 }
 
-const keyOf = (w: Pick<ComparedWay, 'placement' | 'form' | 'carrier' | 'rates'>): string =>
-  [w.placement, w.form, w.carrier, w.rates].join(' ');
+const keyOf = (
+  w: Pick<ComparedWay, 'placement' | 'form' | 'carrier' | 'rates'> & { network?: string | undefined },
+): string => [w.network, w.placement, w.form, w.carrier, w.rates].join(' ');
 
 /** All ways beside each other, the best by its total first; chosen by a press. */
 export function Ways({ view, ways, may }: Props) {
   const choose = useAct((w: ComparedWay) => chooseWay(view.no, w));
-  const chosen = view.way && keyOf(view.way);
+  const chosen = view.way && keyOf({ ...view.way, network: view.network });
   const { table } = ways;
+  const dropped = ways.dropped.filter(d => d.network === view.network);
   return (
     <>
       <h2 className={css.ways}>Ways to send it</h2>
@@ -45,10 +47,9 @@ export function Ways({ view, ways, may }: Props) {
           ✕ Goes into no box: {ways.left.map(l => `${l.sku}: ${l.why}`).join(' ')}
         </p>
       )}
-      {ways.dropped.length > 0 && (
+      {dropped.length > 0 && (
         <p className={textCss.quiet}>
-          Not offered:{' '}
-          {ways.dropped.map(d => `${d.carrier}, ${d.placement}, ${d.form}: ${d.why}`).join(' · ')}
+          Not offered: {dropped.map(d => `${d.carrier}, ${d.placement}, ${d.form}: ${d.why}`).join(' · ')}
         </p>
       )}
     </>
@@ -56,7 +57,7 @@ export function Ways({ view, ways, may }: Props) {
 }
 
 function columnsOf(
-  { currency }: InboundView,
+  { currency, network }: InboundView,
   chosen: string | null,
   choose: ((w: ComparedWay) => void) | null,
   busy: boolean,
@@ -77,6 +78,7 @@ function columnsOf(
         <>
           <b>{w.placement === 'spread' ? 'Spread over centers' : 'One dock'}</b>
           <div className={textCss.quiet}>
+            {w.network !== network && <b>{w.network}: </b>}
             {w.form}, {w.carrier} {w.rates === 'theirs' ? 'by the network' : 'by us'}
           </div>
         </>
@@ -131,7 +133,7 @@ function columnsOf(
           ) : (
             choose && (
               <Button size="small" variant="outlined" disabled={busy} onClick={() => choose(w)}>
-                Choose
+                {w.network === network ? 'Choose' : 'Send it there'}
               </Button>
             )
           )}
