@@ -167,6 +167,15 @@ test('one box to one dock from draft to Closed: begun, priced by ways, picked, p
   await page.getByRole('button', { name: 'Ask now what became of it' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Closed');
   await expect(page.getByText('Columbus counted 14 of 14 units.')).toBeVisible();
+  // What lies there is seen beside the house's own stock.
+  const { rows } = await look(page.request, 'elsewhere/centers/Fernway%20Centers/stock');
+  const there: number = rows.find((r: { code: string }) => r.code === 'HTL-S07').units;
+  expect(there).toBeGreaterThanOrEqual(8);
+  await page.goto('/products/HTL-S07');
+  const centers = page.getByRole('region', { name: 'At fulfillment centers' });
+  await expect(centers.getByRole('listitem').filter({ hasText: 'Fernway' })).toHaveText(
+    `Fernway Centers ${there}`,
+  );
 });
 
 test('spread over centers, one of which refuses: it is given up, the others are booked, and its boxes are put back', async ({

@@ -76,6 +76,14 @@ export class InboundDesk {
     return ok(this.view(entry));
   }
 
+  /** Units by code that were counted in. */
+  counted(): Map<string, number> {
+    const units = new Map<string, number>();
+    for (const c of this.steps.all().flatMap(s => s.counted))
+      units.set(c.code, (units.get(c.code) ?? 0) + c.units);
+    return units;
+  }
+
   private code(code: string) {
     const product = CATALOGUE.find(p => p.sku === code);
     const other = this.network.scans[code];

@@ -25,6 +25,8 @@ const CARRIER = 'Network Post';
 export class NetworkDesk {
   constructor(
     private readonly had: Readonly<Record<string, number>>,
+    /** Units by code that came in since. */
+    private readonly came: () => ReadonlyMap<string, number>,
     readonly orders: Books<NetworkEntry>,
     readonly steps: Books<NetworkStep>,
   ) {}
@@ -36,12 +38,14 @@ export class NetworkDesk {
       .filter(o => this.stateOf(o.key) !== 'cancelled')
       .flatMap(o => o.lines.filter(l => l.code === code))
       .reduce((n, l) => n + l.quantity, 0);
-    return (this.had[code] ?? 0) - taken;
+    return (this.had[code] ?? 0) + (this.came().get(code) ?? 0) - taken;
   }
 
   answer(method: string, what: string, key: string, act: string, said: string): NetworkAnswer {
-    if (what === 'stock')
-      return ok({ rows: Object.keys(this.had).map(code => ({ code, units: this.free(code) })) });
+    if (what === 'stock') {
+      const codes = new Set([...Object.keys(this.had), ...this.came().keys()]);
+      return ok({ rows: [...codes].map(code => ({ code, units: this.free(code) })) });
+    }
     if (what !== 'orders' || key === '') return { status: 404, body: { why: 'There is nothing here.' } };
     if (method === 'PUT') return this.take(key, NetworkOrderIn.parse(JSON.parse(said)));
     if (!this.orders.find(key)) return { status: 404, body: { why: 'That order is not here.' } };

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ComponentProps } from 'react';
 import { Link, useParams } from 'react-router';
 import { changed } from '../../asked.js';
+import { AtCenters } from '../../elsewhere/parts/AtCenters.js';
 import { Field } from '../../parts/Field.js';
 import { size, weight } from '../../parts/format.js';
 import { Head } from '../../parts/Head.js';
@@ -139,6 +140,7 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
               </li>
             ))}
           </ul>
+          {p.kind !== 'bundle' && <AtCenters sku={p.sku} />}
           {p.parts.length > 0 && (
             <>
               <h2>
