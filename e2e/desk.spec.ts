@@ -1,6 +1,18 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { bringIn, codeOf, look, openOrder, part, says, scan, sell, signIn, trickChannel } from './hands.js';
+import {
+  bringIn,
+  codeOf,
+  look,
+  openOrder,
+  part,
+  putAway,
+  says,
+  scan,
+  sell,
+  signIn,
+  trickChannel,
+} from './hands.js';
 
 /** The stage in the head of an order's page. */
 const stageOf = (page: Page) => part(page, 'stage').first();
@@ -511,5 +523,5 @@ test('notes of three kinds; the packer must confirm; slip and invoice are papers
   await expect(answer).toHaveText('Everything is in.');
   for (const text of ['BX-1', '1 lb', 'AUK-YES', 'AUK-CLOSE']) await scan(bench, text);
   await expect(bench.getByRole('button', { name: 'next order' })).toBeVisible();
-  await bench.context().close();
+  await putAway(bench);
 });

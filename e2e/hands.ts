@@ -106,6 +106,29 @@ export async function pickAll(page: Page): Promise<void> {
   }
 }
 
+/** Scans that this browser keeps because the server has not judged them. */
+export const keptScans = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const opening = indexedDB.open('auk');
+        opening.onerror = reject;
+        opening.onsuccess = () => {
+          const counting = opening.result.transaction('scans').objectStore('scans').count();
+          counting.onsuccess = () => {
+            opening.result.close();
+            resolve(counting.result);
+          };
+        };
+      }),
+  );
+
+/** Puts a device away for good, once the server has judged all that it scanned. */
+export async function putAway(page: Page): Promise<void> {
+  await expect.poll(() => keptScans(page)).toBe(0);
+  await page.context().close();
+}
+
 /** Packs everything the bench still wants, piece by piece. */
 export async function packAll(page: Page): Promise<void> {
   const now = page.locator('[data-part="line"][data-now]');

@@ -1,6 +1,6 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
 import { pickList } from './bench.js';
-import { codeOf, look, part, pickAll, says, scan, signIn } from './hands.js';
+import { codeOf, look, part, pickAll, putAway, says, scan, signIn } from './hands.js';
 
 /** What the server answers to a piece of work that prepares a journey. */
 async function post(page: Page, path: string, data: object = {}) {
@@ -123,7 +123,7 @@ test('one box to one dock from draft to Closed: begun, priced by ways, picked, p
   const phone = await phoneOf(browser, 'AB-1003');
   await phone.goto(`/floor/${list}`);
   await pickAll(phone);
-  await phone.context().close();
+  await putAway(phone);
 
   const { order, planned } = (await look(page.request, `inbound/${no}`)).parts[0];
   expect(planned).toHaveLength(1);

@@ -1,6 +1,6 @@
 import { expect, type Page, request, test } from '@playwright/test';
 import { atBench, pickedOf } from './bench.js';
-import { bringIn, codeOf, look, part, says, scan, signIn } from './hands.js';
+import { bringIn, codeOf, keptScans, look, part, says, scan, signIn } from './hands.js';
 import { Wire } from './wire.js';
 
 let wire: Wire;
@@ -14,22 +14,6 @@ test.use({
     wire.close();
   },
 });
-/** Scans that this browser keeps because the server has not judged them. */
-const keptScans = (page: Page) =>
-  page.evaluate(
-    () =>
-      new Promise<number>((resolve, reject) => {
-        const opening = indexedDB.open('auk');
-        opening.onerror = reject;
-        opening.onsuccess = () => {
-          const counting = opening.result.transaction('scans').objectStore('scans').count();
-          counting.onsuccess = () => {
-            opening.result.close();
-            resolve(counting.result);
-          };
-        };
-      }),
-  );
 /** What the server has, asked past the wire. */
 const server = () => request.newContext({ baseURL: `http://127.0.0.1:${process.env.AUK_PORT}` });
 

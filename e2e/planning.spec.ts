@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
-import { bringIn, part, pickAll, says, scan, signIn } from './hands.js';
+import { bringIn, part, pickAll, putAway, says, scan, signIn } from './hands.js';
 
 const TAG = 'plan-journey';
 const GOODS = ['JAR-HEX-12', 'FRM-GRP', 'HTL-J10'];
@@ -153,7 +153,7 @@ test('the lead hands a list to a picker, who takes it by the scan sheet alone an
   await expect(hand.getByRole('heading', { name: list })).toBeVisible();
   await pickAll(hand);
   await expect(says(hand)).toHaveText('List complete.');
-  await hand.context().close();
+  await putAway(hand);
 });
 
 test('totes are made many at once, each with its mark and colour', async ({ page }) => {

@@ -1,5 +1,17 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { bringIn, codeOf, holdBack, look, packAll, part, pickAll, says, scan, signIn } from './hands.js';
+import {
+  bringIn,
+  codeOf,
+  holdBack,
+  look,
+  packAll,
+  part,
+  pickAll,
+  putAway,
+  says,
+  scan,
+  signIn,
+} from './hands.js';
 
 // The choices of the house as they were, for the journeys that follow.
 test.afterEach(async ({ page }) => {
@@ -57,7 +69,7 @@ test('a heap: planned, picked onto a trolley, sorted at the put wall, and packed
   await expect(says(phone)).toHaveText(`T4 carries ${no}.`);
   await pickAll(phone);
   await expect(part(phone, 'answer')).toContainText('Bring T4 to be sorted.');
-  await phone.context().close();
+  await putAway(phone);
 
   await page.goto('/pick');
   await page.getByRole('link', { name: 'Put wall', exact: true }).click();
@@ -139,7 +151,7 @@ test('totes are brought by scan and confirmed after each stop, as the lead has c
     await scan(phone, free.find((t: { mark: string }) => t.mark === mark).code);
     await expect(says(phone)).toHaveText(stop === 0 ? `Right tote, ${mark}.` : 'List complete.');
   }
-  await phone.context().close();
+  await putAway(phone);
 });
 
 test('what is missing at its place is fetched from another on the same walk; dropped at staging, the bench takes over', async ({
@@ -184,7 +196,7 @@ test('what is missing at its place is fetched from another on the same walk; dro
   await expect(says(phone)).toHaveText('List complete, 1 piece not found.');
   await scan(phone, 'STAGE-2');
   await expect(says(phone)).toHaveText(`${no} stands at STAGE-2.`);
-  await phone.context().close();
+  await putAway(phone);
   await page.goto('/bench');
   const arrived = page.getByRole('listitem').filter({ hasText: 'STAGE-2' });
   await expect(arrived).toContainText('✓ whole, 1 piece');
@@ -218,5 +230,5 @@ test('a list half done is taken over on another phone; the first is told, and wh
   await expect.poll(async () => (await look(page.request, `picking/lists/${no}`)).taken).toBe(2);
   await page.goto(`/pick/${no}`);
   await expect(page.getByText('Wren Okoye (3 scans), now Mika Solberg')).toBeVisible();
-  for (const phone of [one, two]) await phone.context().close();
+  for (const phone of [one, two]) await putAway(phone);
 });
