@@ -59,7 +59,7 @@ test('over TLS on the local network a phone has camera and offline start, and it
     await expect.poll(() => server.exitCode ?? server.signalCode).not.toBeNull();
     await page.reload();
     await expect(page.getByText('Scan a pick list')).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Wren Okoye' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Wren Okoye picker' })).toBeVisible();
     await browser.close();
   } finally {
     server.kill('SIGTERM');
