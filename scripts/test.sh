@@ -51,9 +51,9 @@ counted() {
 }
 
 vitest() { node node_modules/vitest/vitest.mjs run --project "$1" --reporter=default --reporter=json --outputFile.json="$RUN/$1.json"; }
-# ready PID LOG: waits until a server says so; shows its log when it does not.
+# ready PID LOG: waits until a server says so, a minute and a half with the demo on a busy machine; shows its log when it dies before.
 ready() {
-  for _ in $(seq 1 600); do grep -q '^ready' "$2" && return; kill -0 "$1" 2>/dev/null || break; sleep 0.1; done
+  for _ in $(seq 1 6000); do grep -q '^ready' "$2" && return; kill -0 "$1" 2>/dev/null || break; sleep 0.1; done
   cat "$2"
 }
 lint() { bash scripts/biome.sh ci . && node scripts/check-front.mjs; }
