@@ -1,5 +1,7 @@
 import { v7 } from 'uuid';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, expect, test, vi } from 'vitest';
+import { Centers } from '../src/elsewhere/elsewhere.module.js';
+import { InboundLoading } from '../src/inbound/loading.service.js';
 import { Rounds } from '../src/leases/rounds.service.js';
 import { bringIn, letLeave, pickAll, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
@@ -320,6 +322,51 @@ test('what is asked wrongly is refused with its sentence, and nothing of it is d
   expect((await lead.get('inbound/IN-9999')).status).toBe(404);
   const packer = await house.signIn('AB-1002');
   expect((await packer.post(`inbound/${no}/reserve`, { key: v7() })).status).toBe(403);
+});
+
+test('what is changed while a network is asked is not written over: neither by its answer nor by reserving what was seen before', async () => {
+  const centers = house.app.get(Centers);
+  const loading = house.app.get(InboundLoading);
+  const lines = async (no: string, units: number) =>
+    expect((await lead.post(`inbound/${no}/lines`, { sku: 'GLV-S', units })).status).toBe(200);
+  const no = await draft([['GLV-S', 4]]);
+  const { table } = (await lead.get(`inbound/${no}/ways`)).body;
+  const { placement, form, carrier, rates } = table.ways.find(
+    (w: { network: string }) => w.network === FERNWAY,
+  );
+  const elsewhere = { placement, form, carrier, rates, network: 'Nordhavn Lager' };
+  const goes = async () => expect((await lead.post(`inbound/${no}/way`, elsewhere)).status).toBe(200);
+
+  const plan = centers.plan;
+  vi.spyOn(centers, 'plan').mockImplementationOnce(async (...asked) => {
+    await goes();
+    return plan(...asked);
+  });
+  const chosen = await lead.post(`inbound/${no}/way`, { placement, form, carrier, rates });
+  expect(chosen.body).toMatchObject({ status: 409, detail: 'Somebody changed the shipment meanwhile.' });
+  expect(await view(no)).toMatchObject({ network: 'Nordhavn Lager', way: null, parts: [] });
+
+  await lead.post(`inbound/${no}/way`, { ...elsewhere, network: FERNWAY });
+  const codes = centers.codes;
+  vi.spyOn(centers, 'codes').mockImplementationOnce(async (...asked) => {
+    await goes();
+    return codes(...asked);
+  });
+  expect((await lead.post(`inbound/${no}/codes`)).status).toBe(409);
+  expect(await view(no)).toMatchObject({ network: 'Nordhavn Lager', lines: [{ code: null }] });
+
+  const other = await draft([['GLV-S', 4]]);
+  await choose(other, 'one dock');
+  const load = loading.load.bind(loading);
+  vi.spyOn(loading, 'load').mockImplementationOnce(async (...asked) => {
+    const seen = await load(...asked);
+    await lines(other, 5);
+    await choose(other, 'one dock');
+    return seen;
+  });
+  expect((await lead.post(`inbound/${other}/reserve`, { key: v7() })).status).toBe(409);
+  expect((await view(other)).parts[0].order).toBeNull();
+  vi.restoreAllMocks();
 });
 
 test('two at once reserve one shipment and book one part: each is done once; stock of it is not sold meanwhile', async () => {

@@ -1,4 +1,4 @@
-import type { InboundPrice, NetworkBooking, NetworkBookingIn } from '@auk/contract';
+import type { ChosenWay, InboundPrice, NetworkBooking, NetworkBookingIn } from '@auk/contract';
 import { count, formatMoney, palletsFor, ssccOf } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Sql, type Tx } from '../database/db.js';
@@ -106,12 +106,7 @@ export class InboundBookings {
       sql,
       boxes.map(b => b.id),
     );
-    const way = fromJson<{
-      placement: 'one dock' | 'spread';
-      form: 'parcels' | 'pallets';
-      carrier: string;
-      rates: string;
-    }>(shipment.way);
+    const way = fromJson<ChosenWay>(shipment.way);
     const unweighed = boxes.find(b => !b.weightMg);
     if (unweighed)
       throw new Forbidden(
@@ -267,7 +262,7 @@ export class InboundBookings {
       if (part.leftAt) return null;
       if (part.bookState !== 'booked')
         throw new Forbidden(`${part.center} is not booked yet.`, 'Book it first.');
-      const way = fromJson<{ rates: string }>(shipment.way);
+      const way = fromJson<ChosenWay>(shipment.way);
       if (way.rates === 'ours')
         throw new Forbidden(
           'It goes by our own carrier.',

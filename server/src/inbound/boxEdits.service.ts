@@ -10,7 +10,7 @@ import { boxesOf } from './inbound.queries.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { linesToBox } from './linesToBox.js';
-import { InboundLoading } from './loading.service.js';
+import { InboundLoading, mustBeKnown } from './loading.service.js';
 import { boxesHold } from './plannedBoxes.js';
 import { lockPart, tell } from './shipments.js';
 
@@ -46,7 +46,7 @@ export class InboundBoxEdits {
         { line: sku, units, from: from - 1, to: to === null ? null : to - 1 },
         kinds,
         linesToBox(loaded.lines),
-        loaded.rules!.limits,
+        mustBeKnown(loaded).limits,
       );
       if (!moved.ok) throw new Forbidden(moved.problem, 'Move fewer, or into another box.');
       const planned = JSON.stringify(moved.value.map(boxView));

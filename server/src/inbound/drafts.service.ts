@@ -18,7 +18,7 @@ import { goodsOfBuild, goodsOfPurchase } from './inbound.queries.js';
 import { InboundLine } from './inboundLine.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
-import { InboundLoading } from './loading.service.js';
+import { InboundLoading, mustBeAsLoaded } from './loading.service.js';
 import { lockShipment, mustBeDraft, tell } from './shipments.js';
 import { InboundWaysService } from './ways.service.js';
 
@@ -178,7 +178,8 @@ export class InboundDrafts {
 
   /** Asks the network which code it will scan for each product, and its category. */
   async askCodes(no: string, doer: Doer): Promise<void> {
-    const { shipment, lines } = await this.loading.load(this.db, no);
+    const loaded = await this.loading.load(this.db, no);
+    const { shipment, lines } = loaded;
     if (lines.length === 0) throw new Forbidden('The shipment has no goods yet.', 'Say what is to go first.');
     const answer = await this.centers.codes(
       shipment.network,
@@ -187,11 +188,11 @@ export class InboundDrafts {
     if (answer.kind !== 'answered') throw new Busy(answer.why, 'Try again in a minute.');
     await this.db.tx(doer, async tx => {
       const now = await lockShipment(tx, no);
+      await mustBeAsLoaded(tx, now, loaded);
       for (const { product } of lines) {
         const told = answer.value.rows.find(r => r.code === product.sku);
         const scans = told?.scans ?? null;
-        const known = await tx.of(InboundLine).findOneBy({ shipmentId: now.id, productId: product.id });
-        if (!known) continue;
+        const known = (await tx.of(InboundLine).findOneBy({ shipmentId: now.id, productId: product.id }))!;
         // Another code than before is confirmed anew.
         const kept = known.askedAt !== null && known.scans === scans;
         await tx.of(InboundLine).update(known.id, {

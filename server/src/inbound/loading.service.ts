@@ -11,9 +11,10 @@ import {
   unitsToSend,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, fromJson, type Sql } from '../database/db.js';
+import { Db, fromJson, type Sql, type Tx } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
 import { daysAround, HouseService } from '../house/house.module.js';
+import { Busy, TooLate } from '../http/problem.js';
 import { CatalogService, type Product } from '../products/products.module.js';
 import { HOUSE_CHANNELS } from '../records/records.module.js';
 import { freeUnits, onTheWay, soldSince } from './inbound.queries.js';
@@ -158,6 +159,40 @@ export class InboundLoading {
     const answer = await this.centers.stockAt(network);
     return new Map(answer.map(r => [r.code, r.units]));
   }
+}
+
+/** The rules of its network; without them nothing is planned. */
+export function mustBeKnown({
+  rules,
+  silent,
+  shipment,
+}: Pick<Loaded, 'rules' | 'silent' | 'shipment'>): NetworkRules {
+  if (!rules)
+    throw new Busy(
+      silent ?? `${shipment.network} has not told what it wants yet.`,
+      'Try again in a minute, or look at its address under Receiving.',
+    );
+  return rules;
+}
+
+/** What was judged or asked before the shipment was locked must still be what goes, and where. */
+export async function mustBeAsLoaded(
+  tx: Tx,
+  now: InboundShipment,
+  { shipment, lines }: Loaded,
+): Promise<void> {
+  const known = new Map(lines.map(({ line }) => [line.id, line]));
+  const present = await tx.of(InboundLine).findBy({ shipmentId: now.id });
+  const same =
+    now.network === shipment.network &&
+    now.storage === shipment.storage &&
+    present.length === known.size &&
+    present.every(l => known.get(l.id)?.units === l.units && known.get(l.id)?.perCase === l.perCase);
+  if (!same)
+    throw new TooLate(
+      'Somebody changed the shipment meanwhile.',
+      'Look at it again, then repeat the change.',
+    );
 }
 
 /** A product as preparation looks at it. */

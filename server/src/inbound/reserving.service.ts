@@ -13,7 +13,7 @@ import { expectedOf } from './inbound.queries.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
-import { InboundLoading, type Loaded } from './loading.service.js';
+import { InboundLoading, type Loaded, mustBeAsLoaded } from './loading.service.js';
 import { boxesHold } from './plannedBoxes.js';
 import { lockPart, lockShipment, mustBeDraft, tell } from './shipments.js';
 import { refreshShipment } from './stages.js';
@@ -52,6 +52,7 @@ export class InboundReserving {
         'No way was chosen yet, so nobody knows which center gets what.',
         'Choose a way first; then it is reserved.',
       );
+    await mustBeAsLoaded(tx, shipment, loaded);
     await this.mustBeHere(tx, loaded);
     const { id: warehouseId } = await this.house.warehouse(tx);
     for (const part of parts) {

@@ -56,7 +56,7 @@ export class InboundViews {
       const order = orders.find(o => o.partId === part.id);
       shown.push(await this.part(part, order ?? null, story, loaded));
     }
-    const from = (await this.house.sender(this.db)) as Address;
+    const from = await this.house.sender(this.db);
     return {
       no: `IN-${shipment.no}`,
       name: shipment.name,
@@ -227,7 +227,7 @@ function lineView(l: LoadedLine, parts: readonly InboundPart[]): InboundLineView
 /** Boxes of all parts: planned ones while a part is not packed, else those that are. */
 function boxesDone(parts: readonly InboundPartView[]): { count: number; packed: number } {
   const packed = parts.reduce((n, p) => n + p.boxes.length, 0);
-  const whole = (p: InboundPartView) => !['Draft'].includes(p.stage);
+  const whole = (p: InboundPartView) => p.stage !== 'Draft';
   return {
     count: parts.reduce(
       (n, p) => n + (whole(p) ? p.boxes.length : Math.max(p.planned.length, p.boxes.length)),

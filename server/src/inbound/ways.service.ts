@@ -16,7 +16,7 @@ import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
 import { Centers } from '../elsewhere/elsewhere.module.js';
 import { daysAround, HouseService } from '../house/house.module.js';
-import { Busy, Forbidden, NotHere, TooLate } from '../http/problem.js';
+import { Busy, Forbidden, NotHere } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { zonePlace } from '../reference/postcodes.js';
 import { boxView } from './boxView.js';
@@ -25,7 +25,14 @@ import { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { linesToBox } from './linesToBox.js';
-import { InboundLoading, type Loaded, type LoadedLine, toPrepare } from './loading.service.js';
+import {
+  InboundLoading,
+  type Loaded,
+  type LoadedLine,
+  mustBeAsLoaded,
+  mustBeKnown,
+  toPrepare,
+} from './loading.service.js';
 import { lockShipment, mustBeDraft, tell } from './shipments.js';
 import { planAside } from './waysThread.js';
 
@@ -213,13 +220,7 @@ export class InboundWaysService {
     const shipment = await lockShipment(tx, `IN-${loaded.shipment.no}`);
     const before = await tx.of(InboundPart).findBy({ shipmentId: shipment.id });
     mustBeDraft(shipment, before);
-    const lines = await tx.of(InboundLine).findBy({ shipmentId: shipment.id });
-    const known = new Map(loaded.lines.map(l => [l.line.id, l.line.units]));
-    if (lines.length !== known.size || lines.some(l => known.get(l.id) !== l.units))
-      throw new TooLate(
-        'Somebody changed what goes meanwhile.',
-        'Look at the ways again and choose another.',
-      );
+    await mustBeAsLoaded(tx, shipment, loaded);
     await this.forget(tx, shipment.id);
     for (const [i, part] of plan.parts.entries()) {
       const id = newId();
@@ -276,15 +277,6 @@ export class InboundWaysService {
     await tx.of(InboundPart).delete({ shipmentId });
     await tx.of(InboundShipment).update(shipmentId, { way: null as never, placedAt: null });
   }
-}
-
-function mustBeKnown({ rules, silent, shipment }: Loaded): NetworkRules {
-  if (!rules)
-    throw new Busy(
-      silent ?? `${shipment.network} has not told what it wants yet.`,
-      'Try again in a minute, or look at its address under Receiving.',
-    );
-  return rules;
 }
 
 /** Nothing is placed of which something is unknown, or that is not taken there. */
