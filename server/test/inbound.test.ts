@@ -479,6 +479,11 @@ test('by our own carrier: booked for its fee alone, labelled as parcels are, gon
   expect((await lead.post(`inbound/parts/${part.id}/leave`)).body.detail).toBe('It goes by our own carrier.');
   const [offer] = (await lead.get(`parcels/${box}/offers`)).body.offers;
   const label = (await lead.post(`parcels/${box}/label`, wishOf(offer))).body;
+  // Called off, it is not given up while its label lives: what was paid would be lost without a word.
+  expect((await lead.post(`inbound/parts/${part.id}/call-off`)).status).toBe(200);
+  const givenUp = await lead.post(`inbound/${no}/cancel`, { key: v7() });
+  expect(givenUp.body.detail).toContain(`${box} has its label already`);
+  await booked(part.id);
   const order = (await lead.get(`orders/${part.order.id}`)).body;
   const departure = order.parcels.find((p: { no: string }) => p.no === box).departureNo;
   await letLeave(lead, [

@@ -5,7 +5,7 @@ import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
 import { OrdersService, TypedOrders } from '../orders/orders.module.js';
-import { PackingService, PackPlans } from '../packing/packing.module.js';
+import { PackPlans, Unpacking } from '../packing/packing.module.js';
 import { Undoing } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { Places } from '../stock/stock.module.js';
@@ -27,7 +27,7 @@ export class InboundReserving {
     private readonly typed: TypedOrders,
     private readonly orders: OrdersService,
     private readonly undoing: Undoing,
-    private readonly packing: PackingService,
+    private readonly unpacking: Unpacking,
     private readonly reservations: Reservations,
     private readonly plans: PackPlans,
     private readonly places: Places,
@@ -148,7 +148,7 @@ export class InboundReserving {
   }
 
   private async giveBack(tx: Tx, shipment: InboundShipment, orderId: string): Promise<void> {
-    await this.packing.unpack(tx, orderId);
+    await this.unpacking.unpack(tx, orderId);
     const held = await this.undoing.listed(tx, orderId);
     if (held === 'picking')
       throw new Forbidden(

@@ -5,10 +5,8 @@ import {
   applied,
   canonicalCode,
   documentTotals,
-  emptyAddress,
   type OrderDocument,
   quoted,
-  splitDocument,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
@@ -33,7 +31,6 @@ import {
   rootOf,
   type StoredOrder,
   setHead,
-  skuOfKey,
   toHistory,
   weightOf,
 } from '../records/records.module.js';
@@ -44,6 +41,7 @@ import { OrderEditing } from './editing.service.js';
 import { OrderNote } from './orderNote.entity.js';
 import { OrdersService } from './orders.service.js';
 import { channelByCode, openLines, wantsTogether } from './typed.queries.js';
+import { divided, emptyDocument, lineOf, receivedOf } from './typedDocument.js';
 
 /** An order of the house's own: its number, what it is for, and the day on which it is wanted. */
 export interface HouseOrder {
@@ -258,7 +256,7 @@ export class TypedOrders {
         for (const [key, line] of Object.entries(o.document.lines))
           together.lines[`${o.channelNumber}|${key}`] = { ...line };
         for (const f of ['shippingMinor', 'discountMinor', 'paidMinor'])
-          together.head[f] = num(together.head[f]) + num(o.document.head[f]);
+          together.head[f] = Number(together.head[f] ?? 0) + Number(o.document.head[f] ?? 0);
         freed.push(
           ...(await this.orders.cancelLocked(
             tx,
@@ -370,13 +368,6 @@ export class TypedOrders {
   }
 }
 
-const num = (v: unknown): number => Number(v ?? 0);
-
-const lineOf = (d: OrderDocument, sku: string): number =>
-  Object.entries(d.lines)
-    .filter(([key]) => skuOfKey(key) === sku)
-    .reduce((n, [, l]) => n + num(l.quantity), 0);
-
 function mustBeFree(order: StoredOrder): void {
   if (order.draft) throw new Forbidden(`${order.channelNumber} is a draft.`, 'Enter it first.');
   if (order.underWay || !BEFORE_LISTS.includes(order.stage))
@@ -384,57 +375,4 @@ function mustBeFree(order: StoredOrder): void {
       `${order.channelNumber} is ${order.stage}${order.underWay ? ', and its pieces are on their way' : ''}.`,
       'Only orders that are on no pick list yet can be split or put together.',
     );
-}
-
-/** The document in two: what stays, and what goes along. */
-function divided(
-  document: OrderDocument,
-  lines: readonly { key: string; quantity: number }[],
-): { stay: OrderDocument; go: OrderDocument } {
-  const split = splitDocument(document, lines);
-  if (split.ok) return split.value;
-  if (split.problem.code === 'nothing stays')
-    throw new Forbidden('Nothing would stay in the order.', 'Leave at least one unit in it.');
-  throw new Forbidden(
-    `${skuOfKey(split.problem.key)} has no ${split.problem.quantity} units to split off.`,
-    'Look at the order again.',
-  );
-}
-
-const emptyDocument = (country: string): OrderDocument => ({
-  head: {
-    mail: '',
-    payment: 'paid',
-    note: '',
-    shippingMinor: 0,
-    discountMinor: 0,
-    paidMinor: 0,
-    promised: null,
-    shipBy: null,
-    serviceAsked: '',
-    pickUpPoint: '',
-    weightOverrideMg: null,
-    ...Object.fromEntries(Object.entries(emptyAddress(country)).map(([f, v]) => [`shipTo.${f}`, v])),
-  },
-  lines: {},
-});
-
-function receivedOf(order: StoredOrder) {
-  const to = (f: string) => String(order.document.head[`shipTo.${f}`] ?? '');
-  return {
-    channelNumber: order.channelNumber,
-    placedAt: null,
-    mail: String(order.document.head.mail ?? ''),
-    shipTo: {
-      name: to('name'),
-      company: to('company'),
-      line1: to('line1'),
-      line2: to('line2'),
-      city: to('city'),
-      region: to('region'),
-      postcode: to('postcode'),
-      country: to('country'),
-      phone: to('phone'),
-    },
-  };
 }

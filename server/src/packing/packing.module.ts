@@ -20,12 +20,14 @@ import { PackPlans } from './packPlans.service.js';
 import { Photos } from './photos.service.js';
 import { UnitFact } from './unitFact.entity.js';
 import { UnitFacts } from './unitFacts.service.js';
+import { Unpacking } from './unpacking.service.js';
 
 export { Ahead } from './ahead.service.js';
 export { PackingService } from './packing.service.js';
 export { PackPlans, type PlannedBoxes } from './packPlans.service.js';
 export { Photos } from './photos.service.js';
 export { UnitFacts } from './unitFacts.service.js';
+export { Unpacking } from './unpacking.service.js';
 
 @Module({
   imports: [
@@ -41,7 +43,7 @@ export { UnitFacts } from './unitFacts.service.js';
     RatingModule,
   ],
   controllers: [PackingController],
-  providers: [PackingService, Ahead, Opening, BenchViews, PackPlans, UnitFacts, Photos],
-  exports: [Ahead, PackPlans, PackingService, Photos, UnitFacts],
+  providers: [PackingService, Ahead, Opening, BenchViews, PackPlans, UnitFacts, Unpacking, Photos],
+  exports: [Ahead, PackPlans, PackingService, Photos, UnitFacts, Unpacking],
 })
 export class PackingModule {}

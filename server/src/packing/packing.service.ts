@@ -2,17 +2,13 @@ import type { ArrivedRow, BenchView, Judged, QueueRow, ScanIn } from '@auk/contr
 import {
   type BoxedWeight,
   type Captured,
-  type KnownThing,
   labelMisfit,
   learnedWeight,
-  looksLike,
   NO_CHOICES,
   type PackEffect,
   type PackNews,
   type PackState,
   packScan,
-  packSerial,
-  type Scan,
 } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { PrintQueue } from '../benches/benches.module.js';
@@ -24,9 +20,7 @@ import { Forbidden, NotAllowed, NotHere, TooLate } from '../http/problem.js';
 import { Parcels } from '../parcels/parcels.module.js';
 import {
   event,
-  GivingUp,
   leaveOut,
-  productsOf,
   refreshStages,
   refuseBuild,
   refuseTold,
@@ -35,6 +29,7 @@ import {
 import { ScansService } from '../scans/scans.module.js';
 import { type HoldChange, type Move, Places, StockService } from '../stock/stock.module.js';
 import { BenchViews, lacking } from './benchViews.service.js';
+import { serialElsewhere, whose } from './lookups.js';
 import { Opening } from './opening.service.js';
 import {
   aheadParcel,
@@ -42,12 +37,8 @@ import {
   lockForPacking,
   lockParcelsOfSession,
   type OrderHead,
-  orderOfSession,
-  orderWanting,
   parcelByNo,
-  parcelsOf,
   partsPacked,
-  serialHolder,
   sessionOfOrder,
   unitsHeld,
 } from './packing.queries.js';
@@ -87,7 +78,6 @@ export class PackingService {
     private readonly facts: UnitFacts,
     private readonly prints: PrintQueue,
     private readonly measures: Measures,
-    private readonly givingUp: GivingUp,
   ) {}
 
   arrived = (): Promise<ArrivedRow[]> => this.views.arrived();
@@ -184,21 +174,6 @@ export class PackingService {
     });
   }
 
-  /** Empties what was packed of an order that is given up, closed parcels too, and ends its session. Gives how many units came out. */
-  async unpack(tx: Tx, orderId: string): Promise<number> {
-    const session = await sessionOfOrder(tx, orderId);
-    if (session) await this.scans.lock(tx, session.id);
-    await lockAll(tx, { orders: [orderId] });
-    await this.givingUp.lock(tx, orderId);
-    await lockAll(tx, { productStock: await productsOf(tx, orderId) });
-    const units = await this.givingUp.emptyParcels(tx, orderId);
-    // A box that holds nothing is no packed parcel.
-    for (const p of await parcelsOf(tx, orderId))
-      if (p.closedAt && !p.departedAt) await this.written.openAgain(tx, p.id);
-    if (session && !session.closedAt) await this.scans.close(tx, session.id);
-    return units;
-  }
-
   private async openParcel(
     tx: Tx,
     order: Omit<OrderHead, 'no' | 'channelNumber' | 'stage'>,
@@ -233,40 +208,10 @@ export class PackingService {
       packScan,
       (effects, _, after) => this.act(tx, sessionId, effects, after),
       {
-        before: (state, made) => this.serialElsewhere(tx, sessionId, state, made),
-        after: (state, known) => this.whose(tx, sessionId, state, known),
+        before: (state, made) => serialElsewhere(tx, sessionId, state, made),
+        after: (state, known) => whose(tx, sessionId, state, known),
       },
     );
-  }
-
-  /** A serial number that left with another order and did not come back. */
-  private async serialElsewhere(
-    tx: Tx,
-    sessionId: string,
-    state: PackState,
-    scan: Scan,
-  ): Promise<KnownThing | null> {
-    const told = packSerial(state, scan);
-    if (!told) return null;
-    const { orderId } = (await orderOfSession(tx, sessionId))!;
-    const holder = await serialHolder(tx, told.productId, told.serial, orderId);
-    return holder && { kind: 'serial', name: `OR-${holder.no}` };
-  }
-
-  /** Whose a product is that this order does not want, and what of this order it is easily taken for. */
-  private async whose(tx: Tx, sessionId: string, state: PackState, known: KnownThing): Promise<KnownThing> {
-    if (known.kind !== 'product' || !known.sku) return known;
-    const { orderId } = (await orderOfSession(tx, sessionId))!;
-    const other = await orderWanting(tx, known.sku, orderId);
-    const alike = looksLike(
-      known.name,
-      state.lines.map(l => l.product.name),
-    );
-    return {
-      ...known,
-      ...(other && { wantedBy: { order: `OR-${other.no}`, lies: other.lies ?? '' } }),
-      ...(alike && { looksLike: alike }),
-    };
   }
 
   private async act(

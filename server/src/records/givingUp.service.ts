@@ -69,7 +69,7 @@ export class GivingUp {
    * Empties all parcels of an order that is given up, closed ones too: what is in them is laid on the staging place, to be put back. The
    * order, its parcels and products are locked.
    */
-  async emptyParcels(tx: Tx, orderId: string): Promise<number> {
+  async emptyParcels(tx: Tx, orderId: string): Promise<void> {
     const packed = await packedOf(tx, orderId);
     const staging = await this.house.placeNamed(tx, 'staging');
     await this.stock.apply(tx, {
@@ -93,7 +93,6 @@ export class GivingUp {
         why: 'edit',
       })),
     });
-    return packed.reduce((n, p) => n + p.quantity, 0);
   }
 
   /** What could be given up, the least advanced first. */
