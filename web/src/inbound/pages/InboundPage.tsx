@@ -73,14 +73,15 @@ function Shipment({ view }: { view: InboundView }) {
     ...waysQuery(view.no, of),
     enabled: !reserved && view.stage === 'Draft' && view.lines.length > 0 && view.rules !== null,
   });
-  const planned = view.parts
-    .filter(p => p.stage !== 'Cancelled')
-    .flatMap(p => p.planned.map(b => ({ ...b, of: { part: p.id, center: p.center, no: b.no } })));
+  const going = view.parts.filter(p => p.stage !== 'Cancelled');
+  const planned = going.flatMap(p =>
+    p.planned.map(b => ({ ...b, of: { part: p.id, center: p.center, no: b.no } })),
+  );
   const boxes: ShownBox[] =
     planned.length > 0
       ? planned.map((b, i) => ({ ...b, no: i + 1 }))
       : (plans.data?.boxes ?? []).map(b => ({ ...b, of: null }));
-  const pallets = view.parts.flatMap(p => p.pallets).map((p, i) => ({ ...p, no: i + 1 }));
+  const pallets = going.flatMap(p => p.pallets).map((p, i) => ({ ...p, no: i + 1 }));
   const section = (name: SectionName, wide: boolean, children: React.ReactNode) => {
     const { done, says } = on(name);
     // What wants something is open; what is satisfied closes by itself. Goods are added until a way is chosen.
@@ -170,10 +171,11 @@ function Shipment({ view }: { view: InboundView }) {
 function Acts({ view, reserved }: { view: InboundView; reserved: boolean }) {
   const me = useMe();
   const [giving, setGiving] = useState(false);
-  const [key] = useState(() => v7());
-  const reserve = useAct(() => reserveShipment(view.no, key));
+  // Pressed again where an answer was lost, each is the same act.
+  const [keys] = useState(() => ({ reserve: v7(), cancel: v7() }));
+  const reserve = useAct(() => reserveShipment(view.no, keys.reserve));
   const cancel = useAct(
-    () => cancelShipment(view.no, v7()),
+    () => cancelShipment(view.no, keys.cancel),
     () => setGiving(false),
   );
   const open = ['Draft', 'Boxed', 'Booked'].includes(view.stage);

@@ -42,7 +42,7 @@ export function PartPanel({ view, part }: { view: InboundView; part: InboundPart
           </>
         )}
       </p>
-      <Booking part={part} />
+      <Booking part={part} house={view.currency} />
       <Papers part={part} />
       <Acts view={view} part={part} />
       {part.boxes.length > 0 && (
@@ -60,7 +60,7 @@ export function PartPanel({ view, part }: { view: InboundView; part: InboundPart
   );
 }
 
-function Booking({ part }: { part: InboundPartView }) {
+function Booking({ part, house }: { part: InboundPartView; house: string }) {
   const b = part.booking;
   if (b.state === 'none' && !b.why) return null;
   const words = {
@@ -69,7 +69,7 @@ function Booking({ part }: { part: InboundPartView }) {
     unknown: '▲ Whether it is booked is not known yet; it is asked until it is.',
     refused: '✕ Refused.',
     cancelled: 'Its booking was called off.',
-    booked: `✓ Booked as ${b.no} for ${formatMoney(b.minor ?? 0, b.currency ?? 'USD')}${part.stage === 'Booked' && b.freeUntil ? `; called off for nothing until ${moment(b.freeUntil)}` : ''}.`,
+    booked: `✓ Booked as ${b.no} for ${formatMoney(b.minor ?? 0, b.currency ?? house)}${part.stage === 'Booked' && b.freeUntil ? `; called off for nothing until ${moment(b.freeUntil)}` : ''}.`,
   }[b.state];
   return (
     <p className={b.state === 'booked' ? textCss.good : textCss.risk} role="status">
@@ -107,6 +107,8 @@ function Acts({ view, part }: { view: InboundView; part: InboundPartView }) {
   const navigate = useNavigate();
   const [price, setPrice] = useState<InboundPrice | null>(null);
   const [giving, setGiving] = useState(false);
+  // Pressed again where an answer was lost, it is the same act.
+  const [key] = useState(() => v7());
   const ask = useAct(() => askPrice(part.id), setPrice);
   const list = useAct(
     () => makeList([part.order!.id]),
@@ -115,7 +117,7 @@ function Acts({ view, part }: { view: InboundView; part: InboundPartView }) {
   const off = useAct(() => callOffPart(part.id));
   const leave = useAct(() => partLeaves(part.id));
   const cancel = useAct(
-    () => cancelPart(part.id, v7()),
+    () => cancelPart(part.id, key),
     () => setGiving(false),
   );
   const boxed = part.stage === 'Boxed' && part.booking.state !== 'booked';
