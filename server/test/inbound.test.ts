@@ -1,8 +1,11 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
+import { Db } from '../src/database/db.js';
 import { Centers } from '../src/elsewhere/elsewhere.module.js';
+import { HouseService } from '../src/house/house.module.js';
 import { InboundLoading } from '../src/inbound/loading.service.js';
 import { Rounds } from '../src/leases/rounds.service.js';
+import { Places } from '../src/stock/stock.module.js';
 import { bringIn, letLeave, pickAll, scanOf, wishOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
 import { pagesOf } from './pdf.js';
@@ -408,6 +411,17 @@ test('two at once reserve one shipment and book one part: each is done once; sto
     await house.db.rows<{ sscc: string }>('SELECT sscc FROM inboundBox WHERE sscc IS NOT NULL', [])
   ).map(r => r.sscc);
   expect(new Set(all).size).toBe(all.length);
+});
+
+test('two who count at a new center at once have one place for it', async () => {
+  const places = house.app.get(Places);
+  const { id } = await house.app.get(HouseService).warehouse(house.db);
+  const nobody = { personId: null, at: new Date() };
+  for (const center of ['Erie', 'Utica', 'Salem', 'Provo', 'Macon']) {
+    const both = [0, 1].map(() => house.app.get(Db).tx(nobody, tx => places.centerPlace(tx, id, center)));
+    const [one, two] = await Promise.all(both);
+    expect(two).toBe(one);
+  }
 });
 
 test('a price that has changed since it was confirmed charges nothing', async () => {

@@ -2,7 +2,7 @@ import type { Page, PlaceIn, PlaceQuery, PlaceRow } from '@auk/contract';
 import { fitsCode128, lettersOf, OWN_PREFIX, parseScan, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
-import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
+import { Db, type Doer, isDuplicate, newId, type Sql, Stale, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
 import { Place } from './place.entity.js';
@@ -161,7 +161,10 @@ export class Places {
     const known = await tx.of(Place).findOneBy({ warehouseId, code });
     if (known) return known.id;
     const id = newId();
-    await tx.insert(Place, [{ id, warehouseId, code, kind: 'center' }]);
+    await tx.insert(Place, [{ id, warehouseId, code, kind: 'center' }]).catch((error: unknown) => {
+      // Another count has just made it: it is looked up again.
+      throw isDuplicate(error) ? new Stale(`${code} was made meanwhile.`) : error;
+    });
     return id;
   }
 
