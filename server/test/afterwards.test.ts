@@ -98,6 +98,21 @@ test('a parcel that left is followed: what its carrier tells stands on it, the b
   ).toContain(`${parcel.parcelNo}: delivered. Left at the door`);
 });
 
+test('a parcel that left long ago is listed when somebody comes for it', async () => {
+  await house.db.run('UPDATE parcel SET departedAt = NOW() - INTERVAL 13 HOUR WHERE no = ?', [
+    Number(parcel.parcelNo.slice(3)),
+  ]);
+  const listed = async (look: string) =>
+    (await lead.get(`parcels${look}`)).body.map((p: { no: string }) => p.no);
+  expect(await listed('')).not.toContain(parcel.parcelNo);
+  expect((await listed(`?look=${parcel.parcelNo}`))[0]).toBe(parcel.parcelNo);
+  // It is told once, also where it is listed anyway; and none is made up.
+  const [first] = await listed('');
+  if (first) expect((await listed(`?look=${first}`)).filter((no: string) => no === first)).toHaveLength(1);
+  expect(await listed('?look=PA-999999999')).toEqual(await listed(''));
+  expect((await lead.get('parcels?look=anything')).status).toBe(400);
+});
+
 test('the carrier is told what left, once, and its manifest stands on the departure', async () => {
   const days = house.standins.desks.get('heron')!.kept.days.all();
   expect(days.filter(d => d.trackings.includes(parcel.tracking))).toHaveLength(1);

@@ -1,11 +1,13 @@
 import { ParcelListRow, ParcelView } from '@auk/contract';
-import { Controller, Get, Param } from '@nestjs/common';
+import { Controller, Get, Param, Query } from '@nestjs/common';
 import { z } from 'zod';
 import { SignedIn } from '../http/access.js';
-import { Answers } from '../http/api.js';
+import { Answers, Takes } from '../http/api.js';
 import { parse } from '../http/parse.js';
 import { ParcelNo } from './parcelNo.js';
 import { ParcelsQueries } from './parcels.queries.js';
+
+const ParcelsQuery = z.object({ look: ParcelNo.optional() });
 
 @Controller('parcels')
 export class ParcelsController {
@@ -13,9 +15,10 @@ export class ParcelsController {
 
   @Get()
   @SignedIn()
+  @Takes({ query: ParcelsQuery })
   @Answers(z.array(ParcelListRow))
-  list(): Promise<ParcelListRow[]> {
-    return this.queries.list();
+  list(@Query() query: unknown): Promise<ParcelListRow[]> {
+    return this.queries.list(parse(ParcelsQuery, query).look);
   }
 
   @Get(':no')

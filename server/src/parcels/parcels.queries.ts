@@ -90,8 +90,12 @@ export class ParcelsQueries {
     };
   }
 
-  /** Parcels in the house and those that left in the last hours, newest first; after them those that are in trouble on their way. */
-  async list(): Promise<ParcelListRow[]> {
+  /**
+   * Parcels in the house and those that left in the last hours, newest first; after them those that are in trouble on
+   * their way. The parcel that somebody comes for stands before all, however long ago it left.
+   */
+  async list(look?: number): Promise<ParcelListRow[]> {
+    const wanted = look === undefined ? [] : await this.rows('c.no = ?', [look]);
     const here = await this.rows(
       `((c.departedAt IS NULL AND (c.aheadAt IS NULL OR b.id IS NOT NULL)) OR c.departedAt > NOW() - INTERVAL 12 HOUR) AND ${OF_CARRIERS}`,
       [],
@@ -101,7 +105,8 @@ export class ParcelsQueries {
          WHERE y.state IS NULL OR y.state <> 'delivered') AND c.departedAt <= NOW() - INTERVAL 12 HOUR AND c.departedAt > NOW() - INTERVAL ${TROUBLE_DAYS} DAY`,
       [],
     );
-    return [...here, ...away.filter(p => p.trouble !== null)];
+    const others = [...here, ...away.filter(p => p.trouble !== null)];
+    return [...wanted, ...others.filter(p => p.no !== wanted[0]?.no)];
   }
 
   /** All parcels of an order, in their order. */

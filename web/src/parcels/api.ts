@@ -12,10 +12,12 @@ import {
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
 
-export const parcelsQuery = queryOptions({
-  queryKey: ['parcels'],
-  queryFn: () => get(ParcelListRow.array(), 'parcels'),
-});
+/** The list of parcels; the one that somebody comes for, `look`, is the first of it. */
+export const parcelsQuery = (look: string | null) =>
+  queryOptions({
+    queryKey: ['parcels', 'list', look],
+    queryFn: () => get(ParcelListRow.array(), look ? `parcels?look=${encodeURIComponent(look)}` : 'parcels'),
+  });
 
 export const parcelQuery = (no: string) =>
   queryOptions({ queryKey: ['parcels', no], queryFn: () => get(ParcelView, `parcels/${no}`) });

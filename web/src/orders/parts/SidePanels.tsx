@@ -1,6 +1,7 @@
 import { formatMoney, PAYMENTS, parseAmount, parseWeight } from '@auk/core';
 import { Link } from 'react-router';
 import { Choice } from '../../parts/Choice.js';
+import { CodeLink } from '../../parts/Code.js';
 import { DayField } from '../../parts/DayField.js';
 import { Field } from '../../parts/Field.js';
 import { moment, weight } from '../../parts/format.js';
@@ -162,7 +163,9 @@ export function WayPanel({ order: o, save, can }: PanelProps) {
         )}
         {o.parcels.map(p => (
           <div key={p.no} style={{ display: 'contents' }}>
-            <dt className={textCss.code}>{p.no}</dt>
+            <dt>
+              <CodeLink to={`/parcels?look=${p.no}`}>{p.no}</CodeLink>
+            </dt>
             <dd>
               {p.state === 'departed' ? <TrackMark track={p.track} trouble={p.trouble} /> : p.state}{' '}
               {p.carrier && `${p.carrier}, ${p.service}`} <span className={textCss.code}>{p.tracking}</span>{' '}

@@ -84,19 +84,17 @@ export default function ParcelsPage() {
   const me = useMe();
   const navigate = useNavigate();
   const [asked] = useSearchParams();
-  const parcels = useQuery(parcelsQuery);
+  const look = asked.get('look');
+  const parcels = useQuery(parcelsQuery(look));
   const [ids, setIds] = useState<ReadonlySet<string>>(new Set());
   const begin = useMutation({
     mutationFn: (nos: string[]) => beginBatch(nos),
     onSuccess: ({ id }) => navigate(`/parcels/batch/${id}`),
   });
-  const look = asked.get('look');
   const troubled = parcels.data?.filter(p => p.trouble !== null) ?? [];
   const [onlyTrouble, setOnlyTrouble] = useState(false);
-  const all = (onlyTrouble ? troubled : parcels.data) ?? [];
-  // The parcel that somebody came for stands first.
-  const rows = look ? [...all.filter(p => p.no === look), ...all.filter(p => p.no !== look)] : all;
-  const packed = all.filter(p => p.state === 'packed').map(p => p.no);
+  const rows = (onlyTrouble ? troubled : parcels.data) ?? [];
+  const packed = rows.filter(p => p.state === 'packed').map(p => p.no);
   const chosen = packed.filter(no => ids.has(no));
   const wanted = chosen.length > 0 ? chosen : packed;
   return (
