@@ -115,6 +115,12 @@ test('when it left there, it is departed, its channel is told once, and the purc
   const order = await view(theirs);
   expect(order.row.stage).toBe('Departed');
   expect(order.parcels).toMatchObject([{ tracking: 'NW 00345' }]);
+  const way = await lead.get(`parcels/${order.parcels[0].no}/way`);
+  expect(way.body).toMatchObject({
+    state: null,
+    events: [],
+    why: 'Auk does not speak with Northway; ask there for NW 00345.',
+  });
   expect(order.related.map((r: { number: string; stage: string }) => [r.number, r.stage])).toEqual([
     ['EL-3', 'Clear'],
   ]);

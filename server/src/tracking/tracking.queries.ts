@@ -62,6 +62,17 @@ export function labelsOfParcels(
   );
 }
 
+/** The label of a parcel that left by a carrier that Auk does not speak with. */
+export function leftElsewhere(
+  sql: Sql,
+  parcelNo: number,
+): Promise<Pick<Label, 'carrierName' | 'tracking'> | null> {
+  return sql.one(
+    'SELECT b.carrierName, b.tracking FROM parcel c JOIN label b ON b.liveParcel = c.id WHERE c.no = ? AND c.departedAt IS NOT NULL',
+    [parcelNo],
+  );
+}
+
 /** What trouble follows from, of the parcels that left, by their numbers. */
 export function wayOf(
   sql: Sql,

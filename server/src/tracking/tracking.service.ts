@@ -14,6 +14,7 @@ import {
   askLater,
   carriersToAsk,
   labelsOfParcels,
+  leftElsewhere,
   lockTracked,
   parcelsToAsk,
   wayOf,
@@ -76,7 +77,7 @@ export class Tracking {
   /** All that is known of a parcel on its way. */
   async of(parcelNo: number): Promise<TrackView> {
     const way = await wayOf(this.db, parcelNo);
-    if (!way) throw new NotHere(`The way of PA-${parcelNo}`, 'It has not left yet.');
+    if (!way) return this.notFollowed(parcelNo);
     const events = await this.db
       .of(TrackingEvent)
       .find({ where: { labelId: way.labelId }, order: { at: 'DESC', code: 'ASC' } });
@@ -91,6 +92,21 @@ export class Tracking {
       why,
       trouble: troubleOnTheWay(way, days, closed),
       events: events.map(({ at, kind, says, place }) => ({ at: at.toISOString(), kind, says, place })),
+    };
+  }
+
+  /** A parcel that left by a carrier that Auk does not speak with: all that is known is its number there. */
+  private async notFollowed(parcelNo: number): Promise<TrackView> {
+    const left = await leftElsewhere(this.db, parcelNo);
+    if (!left) throw new NotHere(`The way of PA-${parcelNo}`, 'It has not left yet.');
+    return {
+      state: null,
+      says: '',
+      since: null,
+      expected: null,
+      trouble: null,
+      events: [],
+      why: `Auk does not speak with ${left.carrierName}; ask there for ${left.tracking}.`,
     };
   }
 
