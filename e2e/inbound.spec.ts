@@ -216,6 +216,33 @@ test('spread over centers, one of which refuses: it is given up, the others are 
   await expect(to('Albany')).toContainText('Its booking was called off.');
 });
 
+test('a plan that the network changes after boxing: no booking by the old one, what must be repacked is named, and taken by a press', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const no = await reserved(page, [['FRK-UNC', 4]], 'one dock');
+  await picked(page, no);
+  await packed(page, no);
+  const { planCode, parts } = await look(page.request, `inbound/${no}`);
+  const plans = `http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/network/plans`;
+  const data = { from: 'Columbus', to: 'Reno' };
+  expect((await page.request.post(`${plans}/${planCode}/happens`, { data })).ok()).toBe(true);
+
+  await page.goto(`/inbound/${no}`);
+  const to = (center: string) => page.getByRole('region', { name: `To ${center}`, exact: true });
+  await to('Columbus').getByRole('button', { name: 'Ask for the price' }).click();
+  await expect(to('Columbus')).toContainText('0 instead of 4 × FRK-UNC to Columbus');
+  const changed = page.getByRole('region', { name: 'The plan was changed' });
+  await expect(changed.getByRole('row', { name: /Columbus/ })).toContainText('4 out');
+  await expect(changed.getByRole('row', { name: /Columbus/ })).toContainText(parts[0].boxes[0].parcel);
+  await expect(changed.getByRole('row', { name: /Reno/ })).toContainText('4 more');
+  await changed.getByRole('button', { name: 'Take the new plan' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take it' }).click();
+  await expect(changed).toBeHidden();
+  await expect(to('Columbus')).toContainText('Cancelled');
+  await expect(to('Reno').getByRole('button', { name: 'Put it on a pick list' })).toBeVisible();
+});
+
 test('pallets: chosen among the ways, drawn with their height and weight', async ({ page }) => {
   await signIn(page, 'AB-1001');
   const no = await draft(page, [['BKT-5G', 6]]);

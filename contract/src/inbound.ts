@@ -4,6 +4,7 @@ import {
   type DroppedWay,
   type InboundStage,
   type Placed,
+  type PlanChange,
   PREPARATIONS,
   type SendProposal,
   type WaysTable,
@@ -248,6 +249,12 @@ export const InboundView = z.object({
   lines: z.array(InboundLineView),
   sections: z.array(z.object({ section: z.enum(DRAFT_SECTIONS), done: z.boolean(), says: z.string() })),
   way: ChosenWay.nullable(),
+  /** Under which the network keeps its plan. */
+  planCode: z.string().nullable(),
+  /** What the network has changed of its plan since it was chosen, with the packed boxes that hold units which are to go elsewhere. */
+  planChanged: z.array(
+    fromCore<PlanChange>().and(z.object({ name: z.string(), boxes: z.array(z.string()) })),
+  ),
   parts: z.array(InboundPartView),
   story: z.array(
     z.object({

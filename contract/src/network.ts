@@ -144,6 +144,8 @@ export const NetworkPlanIn = z.object({
 });
 export type NetworkPlanIn = z.infer<typeof NetworkPlanIn>;
 export const NetworkPlan = z.object({
+  /** Under which it is kept there and can be asked for again; null where a network keeps none. */
+  plan: z.string().max(40).nullable().default(null),
   placement: z.enum(['one dock', 'spread']),
   parts: z.array(
     z.object({
@@ -160,6 +162,8 @@ export type NetworkPlan = z.infer<typeof NetworkPlan>;
 export const NetworkBookingIn = z.object({
   /** The number of the shipment, such as IN-77. */
   number: z.string().max(40),
+  /** The network's plan by which it was made ready. */
+  plan: z.string().max(40).nullable().default(null),
   center: CenterCode,
   placement: z.enum(['one dock', 'spread']),
   form: z.enum(['parcels', 'pallets']),

@@ -35,6 +35,7 @@ export { moveUnits, type UnitsMoved } from './inbound/moveUnits.js';
 export * from './inbound/pallet.js';
 export * from './inbound/palletLayer.js';
 export * from './inbound/placement.js';
+export * from './inbound/planChanges.js';
 export * from './inbound/planWays.js';
 export * from './inbound/preparation.js';
 export * from './inbound/reconcileCount.js';

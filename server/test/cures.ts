@@ -130,6 +130,15 @@ export const ELSEWHERE: Record<string, Where> = {
     'it leaves with its departure',
   ],
   'Call its booking off first.': ['inbound/parts/PartPanel', 'Call the booking off'],
+  'Call its booking off first, or ask the network to leave it.': [
+    'inbound/parts/PartPanel',
+    'Call the booking off',
+  ],
+  'Take its plan on the page of the shipment; there stands what must be repacked.': [
+    'inbound/parts/PlanChanged',
+    'Take the new plan',
+  ],
+  'Choose the way again; its boxes are planned anew.': ['inbound/parts/Ways', 'Choose'],
   'Begin another shipment.': ['inbound/pages/InboundListPage', 'New shipment'],
   'Begin another one for the rest.': ['inbound/pages/InboundListPage', 'New shipment'],
   'Connect it first under Receiving.': ['elsewhere/parts/Centers', 'Connect a center'],
@@ -525,6 +534,7 @@ export const AT_ONCE = [
   'Only its payment and mail can still be corrected.',
   'Someone has decided it already; look at the order again.',
   'Look at it again, then repeat it.',
+  'Go on with what is made ready.',
   'Look at the order again.',
   'Find it by its name, or scan it.',
   'Take off less, or change that line alone.',

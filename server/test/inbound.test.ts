@@ -424,6 +424,98 @@ test('two who count at a new center at once have one place for it', async () => 
   }
 });
 
+const planCode = async (no: string): Promise<string> => (await view(no)).planCode;
+
+test('a plan that the network changes after boxing: what must be repacked is named, taken in by a press, and booked as it is now', async () => {
+  const no = await draft([
+    ['HTL-J10', 30],
+    ['SMK-4-ST', 10],
+  ]);
+  await choose(no, 'spread');
+  await packed(no);
+  const before = await view(no);
+  const [columbus, reno, tampa] = ['Columbus', 'Reno', 'Tampa'].map(c =>
+    before.parts.find((p: { center: string }) => p.center === c),
+  );
+  const move = (from: string, to: string) =>
+    desk().answer('POST', 'plans', plan, 'happens', JSON.stringify({ from, to }));
+  const plan = await planCode(no);
+  const price = async (id: string) => lead.post(`inbound/parts/${id}/price`);
+  const first = await price(columbus.id);
+  expect(
+    (
+      await lead.post(`inbound/parts/${columbus.id}/book`, {
+        key: v7(),
+        priceMinor: first.body.minor,
+      })
+    ).status,
+  ).toBe(200);
+  // What was taken in when nothing has changed is refused, and changes nothing.
+  expect((await lead.post(`inbound/${no}/replan`, { key: v7() })).status).toBe(422);
+
+  move('Reno', 'Tampa');
+  const refused = await price(reno.id);
+  expect(refused.status).toBe(422);
+  expect(refused.body.detail).toContain('has changed its plan: 0 instead of');
+  const changed = await view(no);
+  const leaves = changed.planChanged.find(
+    (c: { center: string; sku: string }) => c.center === 'Reno' && c.sku === 'HTL-J10',
+  );
+  const its = reno.lines.find((l: { sku: string }) => l.sku === 'HTL-J10').units;
+  expect(leaves).toMatchObject({ before: its, now: 0 });
+  expect(leaves.boxes.length).toBeGreaterThan(0);
+  expect(changed.story.at(-1).says).toContain('has changed its plan');
+  expect(
+    (await lead.get('departures/board')).body.needs.map((n: { subject: string }) => n.subject),
+  ).toContain(no);
+
+  // Taken twice, it is taken once; what is booked stands, what goes elsewhere is put back and made ready anew.
+  const key = v7();
+  for (const _ of [1, 2]) expect((await lead.post(`inbound/${no}/replan`, { key })).status).toBe(200);
+  const after = await view(no);
+  expect(after.planChanged).toEqual([]);
+  const stages = Object.fromEntries(after.parts.map((p: { id: string; stage: string }) => [p.id, p.stage]));
+  expect(stages).toMatchObject({ [columbus.id]: 'Booked', [reno.id]: 'Cancelled', [tampa.id]: 'Cancelled' });
+  const fresh = after.parts.find(
+    (p: { center: string; stage: string }) => p.center === 'Tampa' && p.stage === 'Draft',
+  );
+  expect(fresh.lines.find((l: { sku: string }) => l.sku === 'HTL-J10').units).toBe(
+    its + tampa.lines.find((l: { sku: string }) => l.sku === 'HTL-J10').units,
+  );
+  const sum = after.parts
+    .flatMap((p: { lines: { units: number }[] }) => p.lines)
+    .reduce((n: number, l: { units: number }) => n + l.units, 0);
+  expect(sum).toBe(40);
+  expect(await differences(house)).toEqual([]);
+
+  // What is booked is binding: the network may want more there, but nothing is taken out of it.
+  move('Columbus', 'Albany');
+  await lead.post(`inbound/${no}/follow`);
+  const bound = await lead.post(`inbound/${no}/replan`, { key: v7() });
+  expect(bound.status).toBe(422);
+  expect(bound.body.detail).toContain('What goes to Columbus is booked already');
+  move('Albany', 'Columbus');
+});
+
+test('a plan that is changed before anything is reserved is chosen again', async () => {
+  const no = await draft([['HTL-J10', 5]]);
+  await choose(no, 'one dock');
+  desk().answer(
+    'POST',
+    'plans',
+    await planCode(no),
+    'happens',
+    JSON.stringify({ from: 'Columbus', to: 'Reno' }),
+  );
+  const reserved = await lead.post(`inbound/${no}/reserve`, { key: v7() });
+  expect(reserved.status).toBe(422);
+  expect(reserved.body.detail).toContain('has changed its plan since the way was chosen');
+  expect((await view(no)).parts[0].order).toBeNull();
+  await choose(no, 'one dock');
+  expect((await lead.post(`inbound/${no}/reserve`, { key: v7() })).status).toBe(200);
+  expect((await lead.post(`inbound/${no}/cancel`, { key: v7() })).status).toBe(200);
+});
+
 test('a price that has changed since it was confirmed charges nothing', async () => {
   const no = await draft([['QTB-MRK', 10]]);
   await choose(no, 'one dock');

@@ -3,6 +3,7 @@ import {
   type NetworkBooking,
   NetworkBookingIn,
   NetworkCodesIn,
+  type NetworkPlan,
   NetworkPlanIn,
   type NetworkPrice,
   NetworkRules,
@@ -12,6 +13,12 @@ import { CATALOGUE, type DemoNetwork } from '@auk/demo';
 import { z } from 'zod';
 import type { Books } from './books.js';
 import type { NetworkAnswer } from './network.js';
+
+/** A plan in the network's books: an entry a change, so that the books only grow. */
+export interface PlanEntry {
+  key: string;
+  plan: NetworkPlan;
+}
 
 /** A booking in the network's books. */
 export interface BookingEntry extends NetworkBookIn {
@@ -40,6 +47,9 @@ export const HappensAtCenter = z.object({
   late: z.iso.date().nullable().default(null),
 });
 
+/** What a test or the demo lets happen to a plan: a center's goods are to go to another. */
+export const HappensToPlan = z.object({ from: z.string(), to: z.string() });
+
 /** A center that gets a smaller part of all units than this gets none; they go to the first. */
 const LEAST_SHARE = 0.08;
 const ok = (body: unknown): NetworkAnswer => ({ status: 200, body });
@@ -53,6 +63,7 @@ export class InboundDesk {
     private readonly network: DemoNetwork,
     readonly bookings: Books<BookingEntry>,
     readonly steps: Books<BookingStep>,
+    private readonly plans: Books<PlanEntry>,
     private readonly now: () => Date,
   ) {
     this.rules = NetworkRules.parse(network.rules);
@@ -63,7 +74,12 @@ export class InboundDesk {
     if (what === 'rules') return ok(this.rules);
     if (what === 'codes')
       return ok({ rows: NetworkCodesIn.parse(JSON.parse(said)).codes.map(c => this.code(c)) });
-    if (what === 'plans') return this.plan(NetworkPlanIn.parse(JSON.parse(said)));
+    if (what === 'plans' && key === '') return this.plan(NetworkPlanIn.parse(JSON.parse(said)));
+    if (what === 'plans') {
+      const kept = this.planNow(key);
+      if (!kept) return no(404, 'That plan is not here.');
+      return act === 'happens' ? this.moved(kept, HappensToPlan.parse(JSON.parse(said))) : ok(kept);
+    }
     if (what === 'prices') return this.priced(NetworkBookingIn.parse(JSON.parse(said)));
     if (what !== 'bookings') return null;
     if (key === '') return ok(this.bookings.all());
@@ -120,7 +136,49 @@ export class InboundDesk {
         .find(s => s.center === p.center)!,
       lines: taken.flatMap((l, i) => (p.units[i]! > 0 ? [{ code: l.code, units: p.units[i]! }] : [])),
     }));
-    return ok({ placement, parts, refused });
+    const code = `PN-${this.plans.all().length + 1}`;
+    const plan: NetworkPlan = { plan: code, placement, parts, refused };
+    this.plans.write({ key: `${code} 1`, plan });
+    return ok(plan);
+  }
+
+  private planNow(code: string): NetworkPlan | null {
+    return this.plans.all().findLast(e => e.plan.plan === code)?.plan ?? null;
+  }
+
+  /** All that was to go to one center goes to another. */
+  private moved(plan: NetworkPlan, { from, to }: z.infer<typeof HappensToPlan>): NetworkAnswer {
+    const goes = plan.parts.find(p => p.site.center === from);
+    const site = [this.rules.dock, ...this.rules.centers].find(s => s.center === to);
+    if (!goes || !site) return no(422, 'That is no part of the plan.');
+    const units = new Map<string, number>();
+    const there = plan.parts.find(p => p.site.center === to);
+    for (const l of [...(there?.lines ?? []), ...goes.lines])
+      units.set(l.code, (units.get(l.code) ?? 0) + l.units);
+    const { center, address } = site;
+    const now: NetworkPlan = {
+      ...plan,
+      parts: [
+        ...plan.parts.filter(p => p !== goes && p !== there),
+        { site: { center, address }, lines: [...units].map(([code, n]) => ({ code, units: n })) },
+      ],
+    };
+    const changes = this.plans.all().filter(e => e.plan.plan === plan.plan).length;
+    this.plans.write({ key: `${plan.plan} ${changes + 1}`, plan: now });
+    return ok(now);
+  }
+
+  /** Why boxes are not what the plan expects at their center. */
+  private otherThanPlanned(b: NetworkBookingIn): string | null {
+    const plan = b.plan === null ? null : this.planNow(b.plan);
+    if (!plan) return null;
+    const expected = plan.parts.find(p => p.site.center === b.center)?.lines ?? [];
+    const come = new Map<string, number>();
+    for (const l of b.boxes.flatMap(x => x.lines)) come.set(l.code, (come.get(l.code) ?? 0) + l.units);
+    const other = [...come].find(([code, n]) => n > (expected.find(e => e.code === code)?.units ?? 0));
+    if (!other) return null;
+    const [code, n] = other;
+    return `${expected.find(e => e.code === code)?.units ?? 0} of ${code} are expected at ${b.center} by now, not ${n}.`;
   }
 
   private price(b: NetworkBookingIn): NetworkPrice {
@@ -138,6 +196,8 @@ export class InboundDesk {
   private whyNot(b: NetworkBookingIn, key: string): string | null {
     const full = this.network.full[b.center];
     if (full) return full;
+    const other = this.otherThanPlanned(b);
+    if (other) return other;
     const heavy = b.boxes.find(x => x.weightMg > this.rules.limits.mostMg);
     if (heavy) return `The box ${heavy.sscc} is heavier than is taken.`;
     const live = this.bookings.all().filter(o => o.key !== key && this.stateOf(o.key) !== 'cancelled');

@@ -71,7 +71,13 @@ export class Standins {
     this.networks = new Map(
       NETWORKS.map(n => {
         const books = (what: string) => new Books<never>(join(folder, `${n.path}-${what}.jsonl`));
-        const inbound = new InboundDesk(n, books('bookings'), books('happened'), () => new Date());
+        const inbound = new InboundDesk(
+          n,
+          books('bookings'),
+          books('happened'),
+          books('plans'),
+          () => new Date(),
+        );
         const orders = new NetworkDesk(n.stock, () => inbound.counted(), books('orders'), books('steps'));
         return [n.path, { orders, inbound }] as const;
       }),

@@ -52,7 +52,7 @@ export class NeedsQueries {
     );
     const inbound = await this.db.rows<Cause>(
       `SELECT 'inbound' AS code, CONCAT('IN-', s.no) AS subject, CONCAT(s.name, IF(n.d > 0, ' was counted otherwise than it was sent.', ' is not booked.')) AS says, IF(n.d > 0, CONCAT(n.d, IF(n.d = 1, ' difference at ', ' differences at '), p.center), CONCAT(p.center, ': ', p.why)) AS detail,
-         IF(n.d > 0, 'Claim it, write it off or book it.', 'Ask for the price again, or give that center up.') AS cure, 1 AS orders
+         IF(n.d > 0, 'Claim it, write it off or book it.', IF(s.planNow IS NOT NULL, 'Take the changed plan on its page.', 'Ask for the price again, or give that center up.')) AS cure, 1 AS orders
        FROM inboundPart p JOIN inboundShipment s ON s.id = p.shipmentId JOIN (SELECT q.id, (SELECT COUNT(*) FROM inboundDifference d WHERE d.partId = q.id AND d.state = 'open') AS d FROM inboundPart q WHERE q.stage NOT IN ('Closed', 'Cancelled')) n ON n.id = p.id
        WHERE n.d > 0 OR (p.why IS NOT NULL AND p.bookState IN ('none', 'refused', 'unknown')) ORDER BY s.no LIMIT ${NEEDS}`,
     );

@@ -97,6 +97,9 @@ export class Centers {
     this.ask(name, 'POST', 'codes', NetworkCodes, { codes });
   plan = (name: string, plan: NetworkPlanIn): Promise<CenterAnswer<NetworkPlan>> =>
     this.ask(name, 'POST', 'plans', NetworkPlan, plan);
+  /** A plan as it is now: a network may change it until what goes by it is booked. */
+  planNow = (name: string, code: string): Promise<CenterAnswer<NetworkPlan>> =>
+    this.ask(name, 'GET', `plans/${encodeURIComponent(code)}`, NetworkPlan);
   price = (name: string, booking: NetworkBookingIn): Promise<CenterAnswer<NetworkPrice>> =>
     this.ask(name, 'POST', 'prices', NetworkPrice, booking);
   /** Books by our key; asked twice it is one booking there. */

@@ -1,5 +1,5 @@
 import type { ChosenWay, InboundPrice, NetworkBooking, NetworkBookingIn } from '@auk/contract';
-import { count, formatMoney, palletsFor, ssccOf } from '@auk/core';
+import { count, formatMoney, palletsFor, planChangeSays, ssccOf } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Sql, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
@@ -12,6 +12,7 @@ import { boxesOf, boxesWithout, contentsOf, numberBoxes, packedOfOrder } from '.
 import { InboundBoxRow } from './inboundBox.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
+import { InboundPlans } from './plans.service.js';
 import { lockPart, tell } from './shipments.js';
 import { refreshPart } from './stages.js';
 
@@ -29,6 +30,7 @@ export class InboundBookings {
     private readonly house: HouseService,
     private readonly handover: HandoverService,
     private readonly catalog: CatalogService,
+    private readonly plans: InboundPlans,
   ) {}
 
   prefix(sql: Sql = this.db): Promise<string | null> {
@@ -41,6 +43,7 @@ export class InboundBookings {
 
   /** What booking a part would cost now. Its boxes get their numbers, and what is asked for is kept as it was priced. */
   async price(partId: string, doer: Doer): Promise<InboundPrice> {
+    await this.mustStand(partId);
     const { network, asked } = await this.db.tx(doer, async tx => {
       const { shipment, part } = await lockPart(tx, partId);
       mustBeOpen(part);
@@ -63,6 +66,19 @@ export class InboundBookings {
       boxes: asked.boxes.length,
       units: asked.boxes.flatMap(b => b.lines).reduce((n, l) => n + l.units, 0),
     };
+  }
+
+  /** Nothing is booked that the network wants otherwise by now. */
+  private async mustStand(partId: string): Promise<void> {
+    const part = await this.db.of(InboundPart).findOneBy({ id: partId });
+    if (!part || part.stage === 'Cancelled') return;
+    const { no, network } = (await this.db.of(InboundShipment).findOneBy({ id: part.shipmentId }))!;
+    const changed = (await this.plans.look(`IN-${no}`)).filter(c => c.center === part.center);
+    if (changed.length > 0)
+      throw new Forbidden(
+        `${network} has changed its plan: ${changed.map(planChangeSays).join('; ')}.`,
+        'Take its plan on the page of the shipment; there stands what must be repacked.',
+      );
   }
 
   private note(partId: string, why: string | null): Promise<void> {
@@ -115,6 +131,7 @@ export class InboundBookings {
       );
     return {
       number: `IN-${shipment.no}`,
+      plan: shipment.planCode,
       center: part.center,
       placement: way.placement,
       form: way.form,

@@ -19,6 +19,7 @@ import {
   lyingAt,
   partsOfOrders,
   partsToFollow,
+  plansToLookAt,
   surplusOf,
 } from './inbound.queries.js';
 import { InboundCount } from './inboundCount.entity.js';
@@ -26,6 +27,7 @@ import { InboundDifference } from './inboundDifference.entity.js';
 import { InboundEvent } from './inboundEvent.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
+import { InboundPlans } from './plans.service.js';
 import { lockPart, shipmentBy, tell } from './shipments.js';
 import { bringTo, refreshPart } from './stages.js';
 
@@ -46,6 +48,7 @@ export class InboundFollowing {
     private readonly db: Db,
     private readonly centers: Centers,
     private readonly bookings: InboundBookings,
+    private readonly plans: InboundPlans,
     private readonly catalog: CatalogService,
     private readonly stock: StockService,
     private readonly places: Places,
@@ -58,8 +61,20 @@ export class InboundFollowing {
       name: 'inbound',
       everyMs: EVERY_MS,
       leaseMs: 60_000,
-      lanes: async () => [...new Set((await partsToFollow(this.db)).map(p => p.network))],
+      lanes: async () => [
+        ...new Set(
+          [...(await partsToFollow(this.db)), ...(await plansToLookAt(this.db))].map(p => p.network),
+        ),
+      ],
       work: async (network, turn) => {
+        for (const { no } of (await plansToLookAt(this.db)).filter(s => s.network === network)) {
+          if (turn.stopped()) return;
+          await this.plans
+            .look(`IN-${no}`)
+            .catch((error: unknown) =>
+              log.error({ err: error, no }, 'a plan could not be looked at; tried again'),
+            );
+        }
         for (const { id } of (await partsToFollow(this.db)).filter(p => p.network === network)) {
           if (turn.stopped()) return;
           await this.one(id).catch((error: unknown) =>
@@ -92,6 +107,7 @@ export class InboundFollowing {
   /** Asks what became of all bookings of a shipment, now. */
   async now(no: string): Promise<void> {
     const { id } = await shipmentBy(this.db, no);
+    await this.plans.look(no);
     for (const part of await this.db.of(InboundPart).findBy({ shipmentId: id })) await this.one(part.id);
   }
 

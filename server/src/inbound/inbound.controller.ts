@@ -35,6 +35,7 @@ import { InboundBoxEdits } from './boxEdits.service.js';
 import { InboundDrafts } from './drafts.service.js';
 import { InboundFollowing } from './following.service.js';
 import { ADVICE_FORMS, InboundPapers } from './papers.service.js';
+import { InboundReplanning } from './replanning.service.js';
 import { InboundReserving } from './reserving.service.js';
 import { InboundViews } from './views.service.js';
 import { InboundWaysService } from './ways.service.js';
@@ -53,6 +54,7 @@ export class InboundController {
     private readonly drafts: InboundDrafts,
     private readonly ways: InboundWaysService,
     private readonly reserving: InboundReserving,
+    private readonly replanning: InboundReplanning,
     private readonly bookings: InboundBookings,
     private readonly following: InboundFollowing,
     private readonly papers: InboundPapers,
@@ -199,6 +201,16 @@ export class InboundController {
   @Answers('nothing')
   reserve(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
     return this.reserving.reserve(no, parse(InboundAct, body).key, by(me));
+  }
+
+  /** Takes in what the network has changed of its plan: what is concerned is put back and made ready anew. */
+  @Post(':no/replan')
+  @HttpCode(200)
+  @May('inbound.change')
+  @Takes({ body: InboundAct })
+  @Answers('nothing')
+  replan(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.replanning.take(no, parse(InboundAct, body).key, by(me));
   }
 
   @Post(':no/cancel')

@@ -26,6 +26,8 @@ import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { InboundLoading } from './loading.service.js';
 import { InboundPapers } from './papers.service.js';
+import { InboundPlans } from './plans.service.js';
+import { InboundReplanning } from './replanning.service.js';
 import { InboundReserving } from './reserving.service.js';
 import { InboundViews } from './views.service.js';
 import { InboundWaysService } from './ways.service.js';
@@ -69,6 +71,8 @@ export { InboundWaysService } from './ways.service.js';
     InboundFollowing,
     InboundLoading,
     InboundPapers,
+    InboundPlans,
+    InboundReplanning,
     InboundReserving,
     InboundViews,
     InboundWaysService,

@@ -1,3 +1,4 @@
+import type { Product } from '../catalog/product.entity.js';
 import { NONE, type Sql, type Tx } from '../database/db.js';
 import type { Parcel } from '../parcels/parcel.entity.js';
 import type { Person } from '../people/person.entity.js';
@@ -7,6 +8,7 @@ import type { InboundCount } from './inboundCount.entity.js';
 import type { InboundDifference } from './inboundDifference.entity.js';
 import type { InboundEvent } from './inboundEvent.entity.js';
 import type { InboundPart } from './inboundPart.entity.js';
+import type { InboundPartLine } from './inboundPartLine.entity.js';
 import type { InboundShipment } from './inboundShipment.entity.js';
 
 const SHOWN = 100;
@@ -35,6 +37,24 @@ export function onTheWay(sql: Sql, network: string): Promise<{ productId: string
     `SELECT l.productId, CAST(SUM(l.units) AS INT) AS units FROM inboundPartLine l JOIN inboundPart p ON p.id = l.partId JOIN inboundShipment s ON s.id = p.shipmentId
      WHERE s.network = ? AND p.stage IN ('Booked', 'Travelling', 'At dock', 'Counting in') GROUP BY l.productId`,
     [network],
+  );
+}
+
+/** What is to go to the center of each part of a shipment. */
+export function planned(
+  sql: Sql,
+  shipmentId: string,
+): Promise<(Pick<InboundPartLine, 'partId' | 'units'> & Pick<Product, 'sku'>)[]> {
+  return sql.rows(
+    'SELECT l.partId, p.sku, l.units FROM inboundPartLine l JOIN inboundPart a ON a.id = l.partId JOIN product p ON p.id = l.productId WHERE a.shipmentId = ? ORDER BY a.seq, p.sku',
+    [shipmentId],
+  );
+}
+
+/** Shipments that are reserved and not booked throughout, by whose plans their networks keep. */
+export function plansToLookAt(sql: Sql): Promise<Pick<InboundShipment, 'no' | 'network'>[]> {
+  return sql.rows(
+    "SELECT s.no, s.network FROM inboundShipment s WHERE s.planCode IS NOT NULL AND s.stage IN ('Draft', 'Boxed') AND EXISTS (SELECT 1 FROM inboundPart p WHERE p.shipmentId = s.id AND p.orderId IS NOT NULL AND p.stage <> 'Cancelled') ORDER BY s.no LIMIT 500",
   );
 }
 

@@ -45,6 +45,14 @@ export class InboundShipment {
   @At({ nullable: true })
   placedAt!: Date | null;
 
+  /** Under which the network keeps its plan. */
+  @Code(40, { nullable: true })
+  planCode!: string | null;
+
+  /** The plan as the network has changed it since; null while it is as it was made ready. */
+  @Json({ nullable: true })
+  planNow!: unknown;
+
   @At()
   createdAt!: Date;
 

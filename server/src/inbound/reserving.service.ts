@@ -1,4 +1,4 @@
-import { type Address, count } from '@auk/core';
+import { type Address, count, type PlanChange, planChangeSays } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { once } from '../acts/once.js';
 import { Db, type Doer, fromJson, type Tx } from '../database/db.js';
@@ -15,6 +15,7 @@ import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { InboundLoading, type Loaded, mustBeAsLoaded } from './loading.service.js';
 import { boxesHold } from './plannedBoxes.js';
+import { InboundPlans } from './plans.service.js';
 import { lockPart, lockShipment, mustBeDraft, tell } from './shipments.js';
 import { refreshShipment } from './stages.js';
 
@@ -29,20 +30,27 @@ export class InboundReserving {
     private readonly undoing: Undoing,
     private readonly unpacking: Unpacking,
     private readonly reservations: Reservations,
+    private readonly network: InboundPlans,
     private readonly plans: PackPlans,
     private readonly places: Places,
     private readonly house: HouseService,
   ) {}
 
   async reserve(no: string, key: string, doer: Doer): Promise<void> {
+    const changed = await this.network.look(no);
     const loaded = await this.loading.load(this.db, no);
     await this.db.tx(doer, async tx => {
       const shipment = await lockShipment(tx, no);
-      await once(tx, key, 'reserve inbound', () => this.reserveIn(tx, shipment, loaded));
+      await once(tx, key, 'reserve inbound', () => this.reserveIn(tx, shipment, loaded, changed));
     });
   }
 
-  private async reserveIn(tx: Tx, shipment: InboundShipment, loaded: Loaded): Promise<void> {
+  private async reserveIn(
+    tx: Tx,
+    shipment: InboundShipment,
+    loaded: Loaded,
+    changed: readonly PlanChange[],
+  ): Promise<void> {
     const parts = await tx
       .of(InboundPart)
       .find({ where: { shipmentId: shipment.id }, order: { seq: 'ASC' } });
@@ -52,30 +60,43 @@ export class InboundReserving {
         'No way was chosen yet, so nobody knows which center gets what.',
         'Choose a way first; then it is reserved.',
       );
+    if (changed.length > 0)
+      throw new Forbidden(
+        `${shipment.network} has changed its plan since the way was chosen: ${changed.map(planChangeSays).join('; ')}.`,
+        'Choose the way again; its boxes are planned anew.',
+      );
     await mustBeAsLoaded(tx, shipment, loaded);
     await this.mustBeHere(tx, loaded);
-    const { id: warehouseId } = await this.house.warehouse(tx);
     for (const part of parts) {
-      const lines = await tx.of(InboundPartLine).findBy({ partId: part.id });
-      const address = fromJson<Address>(part.address);
       const number = parts.length === 1 ? `IN-${shipment.no}` : `IN-${shipment.no}-${part.seq}`;
-      const orderId = await this.typed.ofInbound(
-        tx,
-        { number, says: `${shipment.name} to ${part.center}`, due: shipment.shipDay },
-        address,
-        lines.map(l => {
-          const { sku, name } = loaded.lines.find(x => x.product.id === l.productId)!.product;
-          return { sku, name, quantity: l.units };
-        }),
-      );
-      const placeId = await this.places.makeAway(tx, warehouseId, number);
-      await this.plans.set(tx, orderId, boxesHold(part, loaded));
-      await tx.of(InboundPart).update(part.id, { orderId, placeId });
+      await this.reservePart(tx, { shipment, part, number }, loaded);
     }
     const units = loaded.lines.reduce((n, l) => n + l.line.units, 0);
     await tell(tx, shipment.id, `Reserved: ${count(units, 'unit')} are promised and can be picked.`);
     await tx.tell('inbound', `IN-${shipment.no}`);
     await tx.tell('orders', '');
+  }
+
+  /** What goes to one center becomes an order of the house's own. */
+  async reservePart(
+    tx: Tx,
+    { shipment, part, number }: { shipment: InboundShipment; part: InboundPart; number: string },
+    loaded: Loaded,
+  ): Promise<void> {
+    const lines = await tx.of(InboundPartLine).findBy({ partId: part.id });
+    const orderId = await this.typed.ofInbound(
+      tx,
+      { number, says: `${shipment.name} to ${part.center}`, due: shipment.shipDay },
+      fromJson<Address>(part.address),
+      lines.map(l => {
+        const { sku, name } = loaded.lines.find(x => x.product.id === l.productId)!.product;
+        return { sku, name, quantity: l.units };
+      }),
+    );
+    const { id: warehouseId } = await this.house.warehouse(tx);
+    const placeId = await this.places.makeAway(tx, warehouseId, number);
+    await this.plans.set(tx, orderId, boxesHold(part, loaded));
+    await tx.of(InboundPart).update(part.id, { orderId, placeId });
   }
 
   /** All of it must be free and last long enough; what is not is named, with what can go and when the rest comes. */
@@ -143,11 +164,13 @@ export class InboundReserving {
         `${shipment.name} is booked for ${part.center}${part.bookState === 'booked' ? '' : ', as far as anybody knows'}.`,
         'Call its booking off first.',
       );
-    if (part.orderId) await this.giveBack(tx, shipment, part.orderId);
+    if (part.orderId)
+      await this.reservations.reserveAgain(tx, await this.giveBack(tx, shipment, part.orderId));
     await tx.of(InboundPart).update(part.id, { stage: 'Cancelled' });
   }
 
-  private async giveBack(tx: Tx, shipment: InboundShipment, orderId: string): Promise<void> {
+  /** Gives the products whose goods are free again. */
+  async giveBack(tx: Tx, shipment: InboundShipment, orderId: string): Promise<string[]> {
     await this.unpacking.unpack(tx, orderId);
     const held = await this.undoing.listed(tx, orderId);
     if (held === 'picking')
@@ -157,7 +180,7 @@ export class InboundReserving {
       );
     await this.undoing.takeBack(tx, orderId);
     const freed = await this.orders.cancelLocked(tx, orderId, `IN-${shipment.no} was cancelled.`, null);
-    await this.reservations.reserveAgain(tx, freed);
     await tx.tell('orders', orderId);
+    return freed;
   }
 }

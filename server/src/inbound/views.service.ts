@@ -20,6 +20,7 @@ import { InboundDifference } from './inboundDifference.entity.js';
 import type { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
 import { InboundLoading, type Loaded, type LoadedLine } from './loading.service.js';
+import { InboundPlans } from './plans.service.js';
 
 type Story = Awaited<ReturnType<typeof storyOf>>;
 
@@ -31,6 +32,7 @@ export class InboundViews {
     private readonly loading: InboundLoading,
     private readonly house: HouseService,
     private readonly centers: Centers,
+    private readonly plans: InboundPlans,
   ) {}
 
   async list(): Promise<InboundRow[]> {
@@ -73,9 +75,28 @@ export class InboundViews {
       lines: loaded.lines.map(l => lineView(l, parts)),
       sections: this.sections(loaded, shown, from.city),
       way: shipment.way ? fromJson<ChosenWay>(shipment.way) : null,
+      planCode: shipment.planCode,
+      planChanged: await this.planChanged(loaded, shown),
       parts: shown,
       story: story.map(({ partId: _, ...e }) => ({ ...e, at: e.at.toISOString() })),
     };
+  }
+
+  /** What the network has changed of its plan, with the boxes that hold what is to go elsewhere. */
+  private async planChanged(
+    { shipment, lines }: Loaded,
+    shown: readonly InboundPartView[],
+  ): Promise<InboundView['planChanged']> {
+    const changes = await this.plans.changes(this.db, shipment);
+    return changes.map(c => ({
+      ...c,
+      name: lines.find(l => l.product.sku === c.sku)?.product.name ?? c.sku,
+      boxes: shown
+        .filter(p => p.center === c.center && p.stage !== 'Cancelled' && c.now < c.before)
+        .flatMap(p => p.boxes)
+        .filter(b => b.contents.some(x => x.sku === c.sku))
+        .map(b => b.parcel),
+    }));
   }
 
   private sections({ shipment, lines, parts }: Loaded, shown: InboundPartView[], city: string) {

@@ -1,9 +1,10 @@
-import type { ChosenWay, InboundWays, NetworkPlan, NetworkRules, WayIn } from '@auk/contract';
+import type { ChosenWay, InboundWays, NetworkPlan, NetworkRules, NetworkSite, WayIn } from '@auk/contract';
 import {
   type Box,
   type ComparedWay,
   type InboundBox,
   type InboundBoxes,
+  type PlanPart,
   preparationsOf,
   quoted,
   theirRates,
@@ -33,6 +34,7 @@ import {
   mustBeKnown,
   toPrepare,
 } from './loading.service.js';
+import { partsOf } from './plans.service.js';
 import { lockShipment, mustBeDraft, tell } from './shipments.js';
 import { planAside } from './waysThread.js';
 
@@ -43,7 +45,7 @@ const PALLET_MINOR = 1_400;
 const MINUTES = { box: 3, pallet: 12 };
 
 /** What goes to one center, with its planned boxes. */
-interface PlacedPart {
+export interface PlacedPart {
   lines: LoadedLine[];
   boxes: InboundBox[];
 }
@@ -166,7 +168,7 @@ export class InboundWaysService {
       throw new Busy(answer.why, 'Try again in a minute; nothing was chosen yet.');
     if (answer.kind !== 'answered')
       throw new Forbidden(answer.why, 'Change the shipment, or choose another way.');
-    const parts = await this.boxesOf(loaded, answer.value, rules);
+    const parts = await this.boxesOf(loaded, partsOf(answer.value), rules);
     await this.db.tx(doer, tx => this.keep(tx, loaded, way, row, rules, answer.value, parts));
   }
 
@@ -191,10 +193,10 @@ export class InboundWaysService {
   }
 
   /** The lines and the boxes of each part as the network placed it. */
-  private async boxesOf(loaded: Loaded, plan: NetworkPlan, rules: NetworkRules): Promise<PlacedPart[]> {
+  async boxesOf(loaded: Loaded, placed: readonly PlanPart[], rules: NetworkRules): Promise<PlacedPart[]> {
     const kinds = await this.kinds(this.db);
-    const parts = plan.parts.map(({ lines }) => {
-      const units = new Map(lines.map(l => [l.code, l.units]));
+    const parts = placed.map(({ lines }) => {
+      const units = new Map(lines.map(l => [l.sku, l.units]));
       return loaded.lines.flatMap(l => {
         const n = units.get(l.product.sku);
         return n ? [{ ...l, line: { ...l.line, units: n } as InboundLine }] : [];
@@ -222,23 +224,8 @@ export class InboundWaysService {
     mustBeDraft(shipment, before);
     await mustBeAsLoaded(tx, shipment, loaded);
     await this.forget(tx, shipment.id);
-    for (const [i, part] of plan.parts.entries()) {
-      const id = newId();
-      await tx.insert(InboundPart, [
-        {
-          id,
-          shipmentId: shipment.id,
-          seq: i + 1,
-          center: part.site.center,
-          address: JSON.stringify(part.site.address),
-          boxes: JSON.stringify(placed[i]!.boxes.map(boxView)),
-        },
-      ]);
-      await tx.insert(
-        InboundPartLine,
-        placed[i]!.lines.map(l => ({ partId: id, productId: l.product.id, units: l.line.units })),
-      );
-    }
+    for (const [i, part] of plan.parts.entries())
+      await this.insertPart(tx, { shipmentId: shipment.id, seq: i + 1, site: part.site }, placed[i]!);
     for (const r of plan.refused) await this.leaves(tx, shipment.id, loaded, r);
     const differs = differenceOf(way, rules, plan);
     const chosen: ChosenWay = {
@@ -248,13 +235,39 @@ export class InboundWaysService {
       days: row.days,
       differs,
     };
-    await tx.of(InboundShipment).update(shipment.id, { way: chosen as never, placedAt: tx.at });
+    await tx
+      .of(InboundShipment)
+      .update(shipment.id, { way: chosen as never, placedAt: tx.at, planCode: plan.plan });
     await tell(
       tx,
       shipment.id,
       `Goes ${way.placement === 'spread' ? 'spread' : 'to one dock'}, as ${way.form}, by ${way.carrier}.${differs ? ` ${differs}` : ''}`,
     );
     await tx.tell('inbound', `IN-${shipment.no}`);
+  }
+
+  /** Keeps what goes to one center, in which boxes; gives its id. */
+  async insertPart(
+    tx: Tx,
+    { shipmentId, seq, site }: { shipmentId: string; seq: number; site: NetworkSite },
+    { lines, boxes }: PlacedPart,
+  ): Promise<string> {
+    const id = newId();
+    await tx.insert(InboundPart, [
+      {
+        id,
+        shipmentId,
+        seq,
+        center: site.center,
+        address: JSON.stringify(site.address),
+        boxes: JSON.stringify(boxes.map(boxView)),
+      },
+    ]);
+    await tx.insert(
+      InboundPartLine,
+      lines.map(l => ({ partId: id, productId: l.product.id, units: l.line.units })),
+    );
+    return id;
   }
 
   /** A product that the network does not take leaves the draft. */
@@ -275,7 +288,12 @@ export class InboundWaysService {
     const parts = await tx.of(InboundPart).find({ where: { shipmentId }, select: { id: true } });
     for (const { id } of parts) await tx.of(InboundPartLine).delete({ partId: id });
     await tx.of(InboundPart).delete({ shipmentId });
-    await tx.of(InboundShipment).update(shipmentId, { way: null as never, placedAt: null });
+    await tx.of(InboundShipment).update(shipmentId, {
+      way: null as never,
+      placedAt: null,
+      planCode: null,
+      planNow: null as never,
+    });
   }
 }
 

@@ -45,6 +45,7 @@ export const chooseWay = (no: string, { network, placement, form, carrier, rates
   send(`${pathOf(no)}/way`, { network, placement, form, carrier, rates });
 export const reserveShipment = (no: string, key: string) => send(`${pathOf(no)}/reserve`, { key });
 export const cancelShipment = (no: string, key: string) => send(`${pathOf(no)}/cancel`, { key });
+export const takePlan = (no: string, key: string) => send(`${pathOf(no)}/replan`, { key });
 export const followNow = (no: string) => send(`${pathOf(no)}/follow`);
 
 const partPath = (id: string) => `inbound/parts/${id}`;

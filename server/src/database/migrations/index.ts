@@ -12,6 +12,7 @@ import { Rules1765400000000 } from './0011-rules.js';
 import { Elsewhere1765500000000 } from './0012-elsewhere.js';
 import { Ahead1766000000000 } from './0013-ahead.js';
 import { Inbound1766200000000 } from './0014-inbound.js';
+import { InboundPlans1766300000000 } from './0015-inbound-plans.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -29,4 +30,5 @@ export const MIGRATIONS = [
   Elsewhere1765500000000,
   Ahead1766000000000,
   Inbound1766200000000,
+  InboundPlans1766300000000,
 ];

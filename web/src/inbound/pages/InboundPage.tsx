@@ -30,6 +30,7 @@ import { BoxPlan, type ShownBox } from '../parts/BoxPlan.js';
 import { Codes } from '../parts/Codes.js';
 import { PalletPlan } from '../parts/PalletPlan.js';
 import { PartPanel } from '../parts/PartPanel.js';
+import { PlanChanged } from '../parts/PlanChanged.js';
 import { Prepared } from '../parts/Prepared.js';
 import { Section } from '../parts/Section.js';
 import { Ways } from '../parts/Ways.js';
@@ -117,6 +118,7 @@ function Shipment({ view }: { view: InboundView }) {
         <Acts view={view} reserved={reserved} />
       </Head>
       {view.silent && <p className={textCss.risk}>▲ {view.silent} What it told before is shown.</p>}
+      {view.planChanged.length > 0 && <PlanChanged view={view} may={can(me, 'inbound.change')} />}
       <div className={css.page}>
         <div>
           {section('from', false, <FromTo view={view} may={may} />)}
@@ -289,6 +291,7 @@ function Total({ view, best }: { view: InboundView; best: ComparedWay | null }) 
           {formatMoney(Math.round(way.perUnit), view.currency)} a unit, on sale in {count(way.days, 'day')}
           <div className={textCss.quiet}>
             {way.placement === 'spread' ? 'spread' : 'one dock'}, {way.form}, {way.carrier}
+            {view.planCode && `, their plan ${view.planCode}`}
           </div>
           {booked.map(p => (
             <div key={p.id} className={textCss.good}>
