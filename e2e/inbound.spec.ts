@@ -1,6 +1,6 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
 import { pickList } from './bench.js';
-import { codeOf, look, part, pickAll, putAway, says, scan, signIn } from './hands.js';
+import { codeOf, keptScans, look, part, pickAll, putAway, says, scan, signIn } from './hands.js';
 
 /** What the server answers to a piece of work that prepares a journey. */
 async function post(page: Page, path: string, data: object = {}) {
@@ -283,7 +283,7 @@ test('planned boxes are changed by a press and by dragging, until the bench pack
   await expect(line).toContainText('8 × HTL-S10');
 });
 
-test('what is not known of a product is named with its cure; given, its section closes, and what is prepared is counted', async ({
+test('what is not known of a product is named with its cure; given, its section closes, and units are labelled at a bench by scan', async ({
   page,
 }) => {
   await signIn(page, 'AB-1001');
@@ -299,12 +299,47 @@ test('what is not known of a product is named with its cure; given, its section 
   await expect.poll(async () => (await look(page.request, 'products/LIDS-58-B')).facts.category).toBe('lid');
   await page.goto(`/inbound/${no}`);
   await expect(section(page, 'Prepared')).toContainText('All that must be known is known');
+  await post(page, `inbound/${no}/way`, { ...WAY, placement: 'one dock' });
+  await post(page, `inbound/${no}/reserve`, { key: crypto.randomUUID() });
+  await picked(page, no);
+
+  // At a bench, by scanner alone: its papers come out there, and the number of the shipment opens it.
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, 'BE-1');
+  await expect(says(page)).toContainText('Ready.');
+  await scan(page, no);
+  const hand = page.getByRole('region', { name: 'The piece in hand' });
+  await expect(hand).toContainText('Scan a piece.');
+  const piece = await codeOf(page.request, 'LIDS-58-B');
+  await scan(page, piece);
+  await expect(hand).toContainText('put the label on and scan it');
+  await expect(hand).toContainText('1 label to put on');
+  const sheets = async () =>
+    (
+      await page.request.get(`http://127.0.0.1:${process.env.AUK_STANDINS_PORT}/printers/labels-1/sheets`)
+    ).json();
+  const before = (await sheets()).length;
+  await scan(page, 'AUK-SPOILED');
+  await expect(says(page)).toContainText('is spoiled and written off.');
+  await scan(page, piece);
+  await expect(says(page)).toContainText('1 of 4');
+  await scan(page, piece);
+  await expect.poll(async () => (await sheets()).length).toBeGreaterThan(before);
+  await scan(page, piece);
+  await expect(says(page)).toContainText('2 of 4');
+  await scan(page, piece);
+  await page.getByRole('button', { name: 'All 1 more' }).click();
+  await expect(hand).toContainText('2 labels to put on');
+  await scan(page, piece);
+  await scan(page, piece);
+  await expect(says(page)).toContainText('4 of 4');
+  await expect(page.getByRole('list', { name: 'Products to prepare' })).toContainText('✓ all 4');
+  await expect.poll(() => keptScans(page)).toBe(0);
+
+  await page.goto(`/inbound/${no}`);
   await section(page, 'Prepared').getByRole('button').first().click();
-  await section(page, 'Prepared').getByRole('button', { name: 'Count' }).click();
-  await page.getByRole('dialog').getByLabel('Done now').fill('3');
-  await page.getByRole('dialog').getByLabel('Spoiled').fill('1');
-  await page.getByRole('dialog').getByRole('button', { name: 'Count it' }).click();
-  await expect(section(page, 'Prepared')).toContainText('3 of 4');
+  await expect(section(page, 'Prepared')).toContainText('4 of 4');
   await expect(section(page, 'Prepared')).toContainText('1 spoiled');
 });
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Device } from './scans.js';
 
 /** Kinds of paper, each of which a bench may print on a printer of its own. */
-export const PRINTED_KINDS = ['label', 'slip', 'invoice', 'customs'] as const;
+export const PRINTED_KINDS = ['label', 'slip', 'invoice', 'customs', 'unit'] as const;
 export const PaperKind = z.enum(PRINTED_KINDS);
 export type PaperKind = z.infer<typeof PaperKind>;
 

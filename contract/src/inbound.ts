@@ -6,12 +6,14 @@ import {
   type Placed,
   type PlanChange,
   PREPARATIONS,
+  type PrepareState,
   type SendProposal,
   type WaysTable,
 } from '@auk/core';
 import { z } from 'zod';
 import { fromCore, Id } from './common.js';
 import { NetworkRules } from './network.js';
+import { Device } from './scans.js';
 
 const Sku = z.string().trim().toUpperCase().min(1).max(60);
 const Stage = fromCore<InboundStage>();
@@ -70,6 +72,43 @@ export const InboundPreparedIn = z.object({
   spoiled: z.number().int().min(0).max(100_000).default(0),
 });
 export type InboundPreparedIn = z.infer<typeof InboundPreparedIn>;
+
+/** A shipment is opened for preparing, by its number. */
+export const OpenPreparing = z.object({
+  code: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^IN-\d{1,9}$/, 'is the number of a shipment, such as IN-77'),
+  device: Device,
+});
+export type OpenPreparing = z.infer<typeof OpenPreparing>;
+
+/** A shipment that is being prepared: its session, the printer of its labels (null where this bench has none), and where it stands. */
+export const OpenedPreparing = z.object({
+  sessionId: z.string(),
+  no: z.string(),
+  printer: z.string().nullable(),
+  state: fromCore<PrepareState>(),
+});
+export type OpenedPreparing = z.infer<typeof OpenedPreparing>;
+
+/** A shipment of which units are to be prepared by us. */
+export const ToPrepareRow = z.object({
+  no: z.string(),
+  name: z.string(),
+  network: z.string(),
+  shipDay: z.string().nullable(),
+  units: z.number(),
+  prepared: z.number(),
+});
+export type ToPrepareRow = z.infer<typeof ToPrepareRow>;
+
+/** Which unit labels: of all products, or of one of them so many. */
+export const UnitLabelQuery = z.object({
+  sku: Sku.optional(),
+  count: z.coerce.number().int().min(1).max(5_000).optional(),
+});
 
 export const WayIn = z.object({
   /** Another network than the shipment's means that it goes there instead; its codes are asked then, and the way is chosen anew. */

@@ -38,6 +38,7 @@ export * from './inbound/placement.js';
 export * from './inbound/planChanges.js';
 export * from './inbound/planWays.js';
 export * from './inbound/preparation.js';
+export * from './inbound/prepareSession.js';
 export * from './inbound/reconcileCount.js';
 export * from './inbound/sections.js';
 export * from './inbound/sscc.js';

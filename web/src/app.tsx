@@ -51,6 +51,7 @@ const DARK: RouteObject[] = [
   page('/floor/:code', () => import('./picking/pages/FloorPage.js')),
   page('/bench', () => import('./packing/pages/BenchPage.js')),
   page('/wall', () => import('./sorting/pages/WallPage.js')),
+  page('/prepare', () => import('./inbound/pages/PreparePage.js')),
   page('/receiving/:no', () => import('./receiving/pages/DockPage.js')),
 ];
 

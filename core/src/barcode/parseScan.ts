@@ -45,6 +45,7 @@ export const COMMANDS = [
   'REOPEN',
   'CHANGE',
   'VOID',
+  'SPOILED',
 ] as const;
 export type Command = (typeof COMMANDS)[number];
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { checkCode, sameCode, scanForCode } from './codes.js';
+import { checkCode, sameCode, scanForCode, unitLabelCode } from './codes.js';
 
 const OWN = [
   { code: '2000000000114', units: 1 },
@@ -56,4 +56,10 @@ describe('a scan of the goods', () => {
     expect(scanForCode('NOBODYS', OWN, '2000000000183').says).toContain('a code that nobody knows NOBODYS');
     expect(scanForCode('2000000000114', OWN, null).confirmed).toBe(false);
   });
+});
+
+test('a unit label carries what they will scan, else our own code, else the SKU', () => {
+  expect(unitLabelCode(checkCode([], '02000000000183'), 'JAR')).toBe('2000000000183');
+  expect(unitLabelCode(checkCode([{ code: '4006381333931', units: 1 }], null), 'JAR')).toBe('4006381333931');
+  expect(unitLabelCode(null, 'JAR')).toBe('JAR');
 });

@@ -36,6 +36,10 @@ export function checkCode(own: readonly OwnCode[], theirs: string | null): CodeC
   return { state: 'other', ours, theirs, says: `${endings(ours, theirs)}: two different things.` };
 }
 
+/** The code that the label of a unit carries: what they will scan, else our own, else the SKU; a GTIN of 14 digits without its leading zero. */
+export const unitLabelCode = (code: CodeCheck | null, sku: string): string =>
+  (code?.theirs ?? code?.ours ?? sku).replace(/^0(?=\d{13}$)/, '');
+
 /** What came of a scan of the goods themselves. */
 export interface CodeScanned {
   confirmed: boolean;

@@ -1,5 +1,6 @@
+import { type PaperKind, PRINTED_KINDS } from '@auk/contract';
 import { Entity, Index } from 'typeorm';
-import { At, Int, OneOf, Ref, Text, Uuid } from '../database/columns.js';
+import { At, Int, Json, OneOf, Ref, Text, Uuid } from '../database/columns.js';
 
 /** A paper for a printer: which one it is, and what became of it. The paper itself is drawn when it is sent. */
 @Entity('printJob')
@@ -17,8 +18,8 @@ export class PrintJob {
   @Ref('Bench', { nullable: true })
   benchId!: string | null;
 
-  @OneOf(['label', 'slip', 'invoice', 'customs'])
-  kind!: 'label' | 'slip' | 'invoice' | 'customs';
+  @OneOf(PRINTED_KINDS)
+  kind!: PaperKind;
 
   @Ref('Order')
   orderId!: string;
@@ -26,6 +27,10 @@ export class PrintJob {
   /** The number of the parcel whose label it is. */
   @Int({ nullable: true })
   parcelNo!: number | null;
+
+  /** Of unit labels: what stands on each, and how many. */
+  @Json({ nullable: true })
+  tags!: unknown;
 
   @OneOf(['waiting', 'printed'], { default: 'waiting' })
   state!: 'waiting' | 'printed';

@@ -1,14 +1,14 @@
 import type { PaperKind } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
-import { Db, type Doer, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, fromJson, newId, type Sql, type Tx } from '../database/db.js';
 import { NotHere } from '../http/problem.js';
 import { readBounded } from '../http/readBounded.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { ParcelsQueries } from '../parcels/parcels.module.js';
-import { PrintingService } from '../printing/printing.module.js';
-import type { Bench } from './bench.entity.js';
-import { benchOfOrder, forgetPrinted, notePrinted, noteTried } from './benches.queries.js';
+import { drawTags, PrintingService, type Tag } from '../printing/printing.module.js';
+import { Bench } from './bench.entity.js';
+import { benchOfDevice, benchOfOrder, forgetPrinted, notePrinted, noteTried } from './benches.queries.js';
 import { Printer } from './printer.entity.js';
 import { PrintJob } from './printJob.entity.js';
 
@@ -24,7 +24,11 @@ const PRINTER_OF: Record<PaperKind, (b: Bench) => string | null> = {
   invoice: b => b.invoicePrinterId,
   // Papers for customs are sheets as invoices are.
   customs: b => b.invoicePrinterId ?? b.slipPrinterId,
+  unit: b => b.labelPrinterId,
 };
+
+/** A label for units, and how many of it. */
+export type TagsToPrint = Tag & { count: number };
 
 /**
  * Papers on their way to printers. What is to be printed is stored with what caused it, and tried until the printer has taken it; each
@@ -56,6 +60,36 @@ export class PrintQueue {
       { id, printerId, benchId: bench.id, kind, orderId, parcelNo, at: tx.at, personId: tx.personId },
     ]);
     await this.send(tx, id, printerId);
+  }
+
+  /** Puts labels for units into the tray of the bench that a device stands at; gives false where that has no printer for labels. */
+  async addTags(
+    tx: Tx,
+    { device, orderId }: { device: string; orderId: string },
+    tags: TagsToPrint,
+  ): Promise<boolean> {
+    const bench = await this.benchAt(tx, device);
+    const printerId = bench && PRINTER_OF.unit(bench);
+    if (!printerId) return false;
+    const id = newId();
+    const { personId, at } = tx;
+    await tx.insert(PrintJob, [
+      { id, printerId, benchId: bench.id, kind: 'unit', orderId, tags: JSON.stringify(tags), at, personId },
+    ]);
+    await this.send(tx, id, printerId);
+    return true;
+  }
+
+  /** The printer for labels at the bench that a device stands at; null where there is none. */
+  async labelPrinterAt(sql: Sql, device: string): Promise<string | null> {
+    const bench = await this.benchAt(sql, device);
+    const id = bench && PRINTER_OF.unit(bench);
+    return id ? (await sql.of(Printer).findOneByOrFail({ id })).name : null;
+  }
+
+  private async benchAt(sql: Sql, device: string): Promise<Bench | null> {
+    const stands = await benchOfDevice(sql, device);
+    return stands && sql.of(Bench).findOneBy({ id: stands.id });
   }
 
   /** Prints a paper once more. */
@@ -117,6 +151,13 @@ export class PrintQueue {
 
   private draw(job: PrintJob): Promise<Buffer> {
     if (job.kind === 'label') return this.printing.label(job.parcelNo!);
+    if (job.kind === 'unit') {
+      const { count, ...tag } = fromJson<TagsToPrint>(job.tags);
+      return drawTags(
+        Array.from({ length: count }, () => tag),
+        'thermal',
+      );
+    }
     if (job.kind === 'customs') return this.printing.customs(job.parcelNo!);
     return job.kind === 'slip' ? this.printing.slip(job.orderId) : this.printing.invoice(job.orderId);
   }

@@ -5,6 +5,7 @@ import {
   orderStage,
   packScan,
   pickScan,
+  prepareScan,
   REDUCERS,
   receiveScan,
   type Scan,
@@ -226,6 +227,7 @@ const REDUCE: Record<string, (state: never, scan: Scan) => Step<unknown, unknown
   count: countScan,
   build: buildScan,
   sort: sortScan,
+  prepare: prepareScan,
 };
 
 interface StoredSession {

@@ -3,7 +3,6 @@ import type {
   InboundFileAnswer,
   InboundIn,
   InboundLineIn,
-  InboundPreparedIn,
   InboundScanned,
 } from '@auk/contract';
 import { callName, canonicalCode, quoted, scanForCode } from '@auk/core';
@@ -229,29 +228,6 @@ export class InboundDrafts {
       if (confirmed) await tx.of(InboundLine).update(line.id, { confirmed: scanned, confirmedAt: tx.at });
       await tx.tell('inbound', `IN-${shipment.no}`);
       return { confirmed, says: says || `${name} carries the code that they will scan.` };
-    });
-  }
-
-  /** Units that were prepared, and units that were spoiled at it; a portion counts once. */
-  prepared(no: string, { key, sku, done, spoiled }: InboundPreparedIn, doer: Doer): Promise<void> {
-    return this.db.tx(doer, async tx => {
-      const shipment = await lockShipment(tx, no);
-      await once(tx, key, 'prepare', async () => {
-        const product = await this.productOf(tx, sku);
-        const line = await tx.of(InboundLine).findOneBy({ shipmentId: shipment.id, productId: product.id });
-        if (!line)
-          throw new NotHere(`${product.name} in ${shipment.name}`, 'Scan something that goes with it.');
-        if (line.prepared + done > line.units)
-          throw new Forbidden(
-            `${line.units} of ${product.name} go with ${shipment.name}, and ${line.prepared} are prepared; ${done} more would be too many.`,
-            `Say at most ${line.units - line.prepared}.`,
-          );
-        await tx
-          .of(InboundLine)
-          .update(line.id, { prepared: line.prepared + done, spoiled: line.spoiled + spoiled });
-        if (spoiled > 0) await tell(tx, shipment.id, `${spoiled} × ${sku} spoiled while they were prepared.`);
-        await tx.tell('inbound', `IN-${shipment.no}`);
-      });
     });
   }
 

@@ -22,9 +22,10 @@ import {
   type Person,
   PrefixIn,
   UNIT_LABEL_FORMS,
+  UnitLabelQuery,
   WayIn,
 } from '@auk/contract';
-import { Body, Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { by, May, Me, SignedIn } from '../http/access.js';
@@ -35,6 +36,7 @@ import { InboundBoxEdits } from './boxEdits.service.js';
 import { InboundDrafts } from './drafts.service.js';
 import { InboundFollowing } from './following.service.js';
 import { ADVICE_FORMS, InboundPapers } from './papers.service.js';
+import { InboundPreparing } from './preparing.service.js';
 import { InboundReplanning } from './replanning.service.js';
 import { InboundReserving } from './reserving.service.js';
 import { InboundViews } from './views.service.js';
@@ -52,6 +54,7 @@ export class InboundController {
   constructor(
     private readonly views: InboundViews,
     private readonly drafts: InboundDrafts,
+    private readonly preparing: InboundPreparing,
     private readonly ways: InboundWaysService,
     private readonly reserving: InboundReserving,
     private readonly replanning: InboundReplanning,
@@ -138,16 +141,19 @@ export class InboundController {
     return this.drafts.from(no, parse(InboundFromIn, body).code, by(me));
   }
 
-  /** Labels of the units that we label, in the count that is needed. */
+  /** Labels of the units that we label, in the count that is needed, or so many of one product. */
   @Get(':no/unit-labels/:form')
   @SignedIn()
+  @Takes({ query: UnitLabelQuery })
   @Answers('file')
   async unitLabels(
     @Param('no') no: string,
     @Param('form') form: string,
+    @Query() query: unknown,
     @Res() response: Response,
   ): Promise<void> {
-    const pdf = await this.papers.units(no, parse(z.enum(UNIT_LABEL_FORMS), form));
+    const only = parse(UnitLabelQuery, query);
+    const pdf = await this.papers.units(no, parse(z.enum(UNIT_LABEL_FORMS), form), only);
     response.type('application/pdf').send(pdf);
   }
 
@@ -175,7 +181,7 @@ export class InboundController {
   @Takes({ body: InboundPreparedIn })
   @Answers('nothing')
   prepared(@Param('no') no: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
-    return this.drafts.prepared(no, parse(InboundPreparedIn, body), by(me));
+    return this.preparing.prepared(no, parse(InboundPreparedIn, body), by(me));
   }
 
   @Get(':no/ways')

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { BenchesModule } from '../benches/benches.module.js';
 import { CarriersModule } from '../carriers/carriers.module.js';
 import { DeparturesModule } from '../departures/departures.module.js';
 import { ElsewhereModule } from '../elsewhere/elsewhere.module.js';
@@ -10,6 +11,7 @@ import { PackingModule } from '../packing/packing.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
+import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { InboundBookings } from './bookings.service.js';
 import { InboundBoxEdits } from './boxEdits.service.js';
@@ -27,6 +29,8 @@ import { InboundShipment } from './inboundShipment.entity.js';
 import { InboundLoading } from './loading.service.js';
 import { InboundPapers } from './papers.service.js';
 import { InboundPlans } from './plans.service.js';
+import { PreparingController } from './preparing.controller.js';
+import { InboundPreparing } from './preparing.service.js';
 import { InboundReplanning } from './replanning.service.js';
 import { InboundReserving } from './reserving.service.js';
 import { InboundViews } from './views.service.js';
@@ -62,8 +66,10 @@ export { InboundWaysService } from './ways.service.js';
     DeparturesModule,
     ElsewhereModule,
     LeasesModule,
+    ScansModule,
+    BenchesModule,
   ],
-  controllers: [InboundController],
+  controllers: [InboundController, PreparingController],
   providers: [
     InboundBookings,
     InboundBoxEdits,
@@ -72,6 +78,7 @@ export { InboundWaysService } from './ways.service.js';
     InboundLoading,
     InboundPapers,
     InboundPlans,
+    InboundPreparing,
     InboundReplanning,
     InboundReserving,
     InboundViews,

@@ -3,10 +3,12 @@ import { NONE, type Sql, type Tx } from '../database/db.js';
 import type { Parcel } from '../parcels/parcel.entity.js';
 import type { Person } from '../people/person.entity.js';
 import type { Order } from '../records/order.entity.js';
+import type { ScanSession } from '../scans/scanSession.entity.js';
 import type { InboundBoxRow } from './inboundBox.entity.js';
 import type { InboundCount } from './inboundCount.entity.js';
 import type { InboundDifference } from './inboundDifference.entity.js';
 import type { InboundEvent } from './inboundEvent.entity.js';
+import type { InboundLine } from './inboundLine.entity.js';
 import type { InboundPart } from './inboundPart.entity.js';
 import type { InboundPartLine } from './inboundPartLine.entity.js';
 import type { InboundShipment } from './inboundShipment.entity.js';
@@ -55,6 +57,41 @@ export function planned(
 export function plansToLookAt(sql: Sql): Promise<Pick<InboundShipment, 'no' | 'network'>[]> {
   return sql.rows(
     "SELECT s.no, s.network FROM inboundShipment s WHERE s.planCode IS NOT NULL AND s.stage IN ('Draft', 'Boxed') AND EXISTS (SELECT 1 FROM inboundPart p WHERE p.shipmentId = s.id AND p.orderId IS NOT NULL AND p.stage <> 'Cancelled') ORDER BY s.no LIMIT 500",
+  );
+}
+
+/** A line of a shipment by the SKU of its product. */
+export function lineOfSku(
+  sql: Sql,
+  shipmentId: string,
+  sku: string,
+): Promise<Pick<InboundLine, 'id'> | null> {
+  return sql.one(
+    'SELECT l.id FROM inboundLine l JOIN product p ON p.id = l.productId WHERE l.shipmentId = ? AND p.sku = ?',
+    [shipmentId, sku],
+  );
+}
+
+/** Reserved shipments that have not left, the one that leaves first before the others. */
+export function shipmentsToPrepare(sql: Sql): Promise<Pick<InboundShipment, 'no'>[]> {
+  return sql.rows(
+    "SELECT s.no FROM inboundShipment s WHERE s.stage IN ('Draft', 'Boxed') AND EXISTS (SELECT 1 FROM inboundPart p WHERE p.shipmentId = s.id AND p.orderId IS NOT NULL AND p.stage <> 'Cancelled') ORDER BY s.shipDay IS NULL, s.shipDay, s.no LIMIT 50",
+  );
+}
+
+/** The open session at which a shipment is prepared. */
+export function openPreparingOf(sql: Sql, shipmentId: string): Promise<Pick<ScanSession, 'id'> | null> {
+  return sql.one(
+    "SELECT id FROM scanSession WHERE inboundShipmentId = ? AND kind = 'prepare' AND closedAt IS NULL ORDER BY openedAt DESC LIMIT 1",
+    [shipmentId],
+  );
+}
+
+/** The shipment that a session prepares. */
+export function shipmentOfSession(sql: Sql, sessionId: string): Promise<Pick<InboundShipment, 'no'> | null> {
+  return sql.one(
+    'SELECT s.no FROM scanSession x JOIN inboundShipment s ON s.id = x.inboundShipmentId WHERE x.id = ?',
+    [sessionId],
   );
 }
 

@@ -1,5 +1,12 @@
 import type { UNIT_LABEL_FORMS } from '@auk/contract';
-import { type Address, canonicalCode, type Despatch, despatchEdifact, hasGs1CheckDigit } from '@auk/core';
+import {
+  type Address,
+  canonicalCode,
+  type Despatch,
+  despatchEdifact,
+  hasGs1CheckDigit,
+  unitLabelCode,
+} from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import { Db, fromJson } from '../database/db.js';
@@ -42,15 +49,24 @@ export class InboundPapers {
   }
 
   /** A label for each unit that we label, with the code that will be scanned there. */
-  async units(no: string, form: (typeof UNIT_LABEL_FORMS)[number]): Promise<Buffer> {
+  async units(
+    no: string,
+    form: (typeof UNIT_LABEL_FORMS)[number],
+    only: { sku?: string | undefined; count?: number | undefined } = {},
+  ): Promise<Buffer> {
     const { lines } = await this.views.one(no);
-    const labelled = lines.filter(l => l.by === 'us' && l.needs.some(n => n.needs === 'label'));
+    const labelled = lines.filter(
+      l =>
+        l.by === 'us' &&
+        l.needs.some(n => n.needs === 'label') &&
+        (only.sku === undefined || l.sku === only.sku),
+    );
     if (labelled.length === 0)
       throw new Forbidden('No unit of it is labelled by us.', 'Look under Prepared who does what.');
     return drawTags(
       labelled.flatMap(l => {
-        const code = (l.code?.theirs ?? l.code?.ours ?? l.sku).replace(/^0(?=\d{13}$)/, '');
-        return Array.from({ length: l.units }, () => ({ code, words: l.name, small: l.sku }));
+        const tag = { code: unitLabelCode(l.code, l.sku), words: l.name, small: l.sku };
+        return Array.from({ length: only.count ?? l.units }, () => tag);
       }),
       form,
     );

@@ -7,6 +7,7 @@ import { ParcelsModule } from '../parcels/parcels.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RatingModule } from '../rating/rating.module.js';
 import { RecordsModule } from '../records/records.module.js';
+import { ReservationsModule } from '../reservations/reservations.module.js';
 import { ScansModule } from '../scans/scans.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { Ahead } from './ahead.service.js';
@@ -18,6 +19,7 @@ import { PackingService } from './packing.service.js';
 import { PackPlan } from './packPlan.entity.js';
 import { PackPlans } from './packPlans.service.js';
 import { Photos } from './photos.service.js';
+import { Spoiled } from './spoiled.service.js';
 import { UnitFact } from './unitFact.entity.js';
 import { UnitFacts } from './unitFacts.service.js';
 import { Unpacking } from './unpacking.service.js';
@@ -26,6 +28,7 @@ export { Ahead } from './ahead.service.js';
 export { PackingService } from './packing.service.js';
 export { PackPlans, type PlannedBoxes } from './packPlans.service.js';
 export { Photos } from './photos.service.js';
+export { Spoiled } from './spoiled.service.js';
 export { UnitFacts } from './unitFacts.service.js';
 export { Unpacking } from './unpacking.service.js';
 
@@ -41,9 +44,10 @@ export { Unpacking } from './unpacking.service.js';
     ScansModule,
     ParcelsModule,
     RatingModule,
+    ReservationsModule,
   ],
   controllers: [PackingController],
-  providers: [PackingService, Ahead, Opening, BenchViews, PackPlans, UnitFacts, Unpacking, Photos],
-  exports: [Ahead, PackPlans, PackingService, Photos, UnitFacts, Unpacking],
+  providers: [PackingService, Ahead, Opening, BenchViews, PackPlans, Spoiled, UnitFacts, Unpacking, Photos],
+  exports: [Ahead, PackPlans, PackingService, Photos, Spoiled, UnitFacts, Unpacking],
 })
 export class PackingModule {}

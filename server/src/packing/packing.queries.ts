@@ -320,6 +320,22 @@ export function unitsHeld(
   );
 }
 
+/** Units of a product that were picked for orders and are not packed: where they lie, with the part that they are for. */
+export function pickedOf(
+  sql: Sql,
+  orderIds: readonly string[],
+  productId: string,
+): Promise<
+  (Pick<Allocation, 'partId' | 'orderId' | 'stopKey' | 'quantity'> &
+    Pick<PickStop, 'lotId'> & { lies: 'picked' | 'sorted'; liesIn: string })[]
+> {
+  return sql.rows(
+    `SELECT a.partId, a.orderId, a.stopKey, a.quantity, s.lotId, a.hold AS lies, IF(a.hold = 'sorted', s.cellId, s.toteId) AS liesIn
+       FROM allocation a JOIN pickStop s ON s.id = a.stopKey WHERE a.orderId IN (?) AND a.productId = ? AND a.hold IN ('picked', 'sorted') AND a.quantity > 0 ORDER BY a.orderId, a.stopKey`,
+    [orderIds, productId],
+  );
+}
+
 /** Orders whose totes stand at staging places, the most urgent first, with what of them is not there. */
 export function arrivedOrders(sql: Sql): Promise<
   (Pick<Order, 'id' | 'no' | 'leavesAt'> & {

@@ -20,7 +20,7 @@ export {
 } from './inboundPapers.js';
 export { PrintingService } from './printing.service.js';
 export { drawCodes } from './scanSheet.js';
-export { drawTags } from './tags.js';
+export { drawTags, type Tag } from './tags.js';
 
 @Module({
   imports: [

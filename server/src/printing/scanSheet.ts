@@ -22,6 +22,7 @@ const COMMANDS: SheetCode[] = [
   { code: 'AUK-NEXT', name: 'Next list', does: 'Floor: takes the pick list that is next' },
   { code: 'AUK-SKIP', name: 'Later', does: 'picking: goes on to the next stop' },
   { code: 'AUK-CHANGE', name: 'Change', does: 'bench: changes what the order wants' },
+  { code: 'AUK-SPOILED', name: 'Spoiled', does: 'preparing: writes the piece in hand off' },
   { code: 'AUK-VOID', name: 'Void the label', does: 'bench: gives a bought label back' },
 ];
 const COLUMNS = [48, 330];

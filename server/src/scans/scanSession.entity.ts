@@ -11,6 +11,7 @@ export const SESSION_KINDS = [
   'build',
   'sort',
   'stage',
+  'prepare',
 ] as const;
 export type SessionKind = (typeof SESSION_KINDS)[number];
 
@@ -22,6 +23,7 @@ export type SessionKind = (typeof SESSION_KINDS)[number];
 @Index(['orderId', 'kind'], { unique: true })
 @Index(['placeId'])
 @Index(['buildId'])
+@Index(['inboundShipmentId'])
 @Index(['closedAt'])
 export class ScanSession {
   @Uuid({ primary: true })
@@ -68,6 +70,9 @@ export class ScanSession {
 
   @Ref('Build', { nullable: true })
   buildId!: string | null;
+
+  @Ref('InboundShipment', { nullable: true })
+  inboundShipmentId!: string | null;
 
   /** Version of the reducers that its state is of. */
   @Int({ default: 1 })

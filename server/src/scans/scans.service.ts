@@ -28,7 +28,8 @@ export type SessionAbout =
   | { kind: 'draft'; orderId: string }
   | { kind: 'count'; placeId: string }
   | { kind: 'build'; buildId: string }
-  | { kind: 'sort'; placeId: string };
+  | { kind: 'sort'; placeId: string }
+  | { kind: 'prepare'; inboundShipmentId: string };
 
 /** What a judge makes of a scan: the answer, and the state it leads to. */
 export interface Judgement<S> {
@@ -48,7 +49,7 @@ export interface Knowing<S> {
 /** The device of what the house itself says into a session. */
 const HOUSE = 'house';
 /** Kinds whose closed sessions take no more scans: what they counted is booked. */
-const BOOKED = new Set<SessionKind>(['count', 'build', 'sort']);
+const BOOKED = new Set<SessionKind>(['count', 'build', 'sort', 'prepare']);
 /** Longest text that is stored of a scan; the reducer refuses over-long ones by their length. */
 const STORED_TEXT = 260;
 

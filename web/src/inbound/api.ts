@@ -7,10 +7,13 @@ import {
   InboundView,
   InboundWays,
   MadeNo,
+  OpenedPreparing,
+  ToPrepareRow,
   type WayIn,
 } from '@auk/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { get, post, send } from '../api.js';
+import { deviceId } from '../scans/device.js';
 
 const pathOf = (no: string) => `inbound/${encodeURIComponent(no)}`;
 
@@ -41,6 +44,19 @@ export const takeGoodsOf = (no: string, code: string) => send(`${pathOf(no)}/fro
 export const askCodes = (no: string) => send(`${pathOf(no)}/codes`);
 export const scanGoods = (no: string, text: string) => post(InboundScanned, `${pathOf(no)}/scans`, { text });
 export const setPrepared = (no: string, input: object) => send(`${pathOf(no)}/prepared`, input);
+/** Shipments of which units are still to be prepared. */
+export const toPrepareQuery = queryOptions({
+  queryKey: ['inbound', 'preparing'],
+  queryFn: () => get(ToPrepareRow.array(), 'preparing'),
+});
+/** Opens a shipment for preparing on this device. */
+export const openPreparing = (code: string) =>
+  post(OpenedPreparing, 'preparing/open', { code, device: deviceId() });
+/** Where the scans of preparing go. */
+export const preparePath = (sessionId: string): string => `preparing/sessions/${sessionId}/scans`;
+/** Labels of one product of a shipment, for a label printer. */
+export const unitLabelsPath = (no: string, sku: string, count: number): string =>
+  `/api/v1/${pathOf(no)}/unit-labels/thermal?sku=${encodeURIComponent(sku)}&count=${count}`;
 export const chooseWay = (no: string, { network, placement, form, carrier, rates }: WayIn) =>
   send(`${pathOf(no)}/way`, { network, placement, form, carrier, rates });
 export const reserveShipment = (no: string, key: string) => send(`${pathOf(no)}/reserve`, { key });

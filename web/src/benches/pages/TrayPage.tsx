@@ -55,6 +55,7 @@ const NAMES: Record<PrintJobRow['kind'], string> = {
   slip: 'Packing slip',
   invoice: 'Invoice',
   customs: 'Papers abroad',
+  unit: 'Unit labels',
 };
 
 function State({ job }: { job: PrintJobRow }) {

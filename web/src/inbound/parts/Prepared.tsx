@@ -116,6 +116,12 @@ export function Prepared({ view, may, works }: { view: InboundView; may: boolean
           </a>
         </p>
       )}
+      {works && view.parts.some(p => p.order !== null && p.boxes.length === 0 && p.stage === 'Draft') && (
+        <p>
+          <Link to={`/prepare?at=${view.no}`}>Prepare it by scan</Link>, with a label out of the bench’s
+          printer for each unit.
+        </p>
+      )}
       <DataTable
         name="inbound-prepared"
         label="Preparation"

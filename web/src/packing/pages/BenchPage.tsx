@@ -2,7 +2,7 @@ import { BenchView } from '@auk/contract';
 import { canonicalCode, count } from '@auk/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { answered } from '../../asked.js';
 import { myBenchQuery, takeBench } from '../../benches/api.js';
 import { stripQuery } from '../../departures/api.js';
@@ -26,10 +26,15 @@ import { Queue } from '../parts/Queue.js';
 export default function BenchPage() {
   useTitle('Bench');
   const client = useQueryClient();
+  const navigate = useNavigate();
   const bench = useQuery(myBenchQuery).data?.bench ?? null;
   const { opened, problem, open, early, leave } = useOpening<BenchView>(async (code, waiting) => {
     if (/^BE-/i.test(code.trim())) {
       await answered(client, myBenchQuery, await takeBench(code.trim()));
+      return null;
+    }
+    if (/^IN-\d/i.test(code.trim())) {
+      await navigate(`/prepare?at=${code.trim()}`);
       return null;
     }
     const view = await openAtBench(code);

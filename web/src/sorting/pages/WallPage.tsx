@@ -10,6 +10,7 @@ import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import benchCss from '../../scans/bench.module.css';
+import handCss from '../../scans/hand.module.css';
 import { Unsent } from '../../scans/Unsent.js';
 import { type NotOpened, useOpening } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
@@ -17,7 +18,6 @@ import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
 import { heapsQuery, openHeap } from '../api.js';
 import { WallBoard } from '../parts/WallBoard.js';
-import css from '../sorting.module.css';
 
 /** The put wall: a heap is opened by what it lies on, then each piece says its cell. */
 export default function WallPage() {
@@ -56,7 +56,7 @@ function Waiting({ problem, open }: { problem: NotOpened | null; open: (code: st
       <main className={benchCss.wait}>
         <b>Scan the trolley of a heap</b>
         {typed && <OfflineNote words={typed} />}
-        <div className={css.heaps}>
+        <div className={handCss.open}>
           {heaps.data?.map(h => (
             <Button key={h.list} variant="outlined" onClick={() => open(h.list)}>
               <span>

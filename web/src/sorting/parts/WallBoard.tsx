@@ -9,6 +9,7 @@ import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import benchCss from '../../scans/bench.module.css';
+import handCss from '../../scans/hand.module.css';
 import { Unsent } from '../../scans/Unsent.js';
 import { useEarly } from '../../scans/useOpening.js';
 import { useScanner } from '../../scans/useScanner.js';
@@ -71,7 +72,7 @@ export function WallBoard({ opened, open, early, leave }: Props) {
         <Unsent />
         <Who />
       </header>
-      <main className={css.board}>
+      <main className={handCss.board}>
         <Hand state={state} scan={scan} leave={leave} />
         <Wall state={state} columns={columns} />
       </main>
@@ -97,14 +98,14 @@ function Hand({ state, scan, leave }: { state: SortState; scan: (text: string) =
   const line = lit && state.lines[lit.line]!;
   const more = line ? lineOpen(line) : 0;
   return (
-    <section className={css.hand} aria-label="The piece in hand">
+    <section className={handCss.hand} aria-label="The piece in hand">
       {lit && line ? (
         <>
           <span className={css.into}>into cell</span>
           <span className={css.number} data-part="cell">
             {state.cells[lit.cell]!.mark}
           </span>
-          <div className={css.piece}>
+          <div className={handCss.piece}>
             <Picture name={line.product.picture} size={72} />
             <div>
               <b>{line.product.name}</b>
@@ -114,9 +115,9 @@ function Hand({ state, scan, leave }: { state: SortState; scan: (text: string) =
           </div>
         </>
       ) : (
-        <span className={css.idle}>{sortDone(state) ? 'All is sorted.' : 'Scan a piece.'}</span>
+        <span className={handCss.idle}>{sortDone(state) ? 'All is sorted.' : 'Scan a piece.'}</span>
       )}
-      <div className={css.acts}>
+      <div className={handCss.acts}>
         <Button variant="outlined" disabled={more === 0} onClick={() => scan('AUK-ALL')}>
           {more > 0 ? `All ${more} more` : 'All of it'}
         </Button>

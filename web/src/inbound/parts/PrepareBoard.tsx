@@ -1,0 +1,178 @@
+import type { OpenedPreparing } from '@auk/contract';
+import { count, PREPARING, type PrepareState, prepareDone, prepareOpen, prepareScan } from '@auk/core';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import { type RefObject, useState } from 'react';
+import pageCss from '../../parts/page.module.css';
+import { Picture } from '../../parts/picture.js';
+import textCss from '../../parts/text.module.css';
+import { useTitle } from '../../parts/useTitle.js';
+import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
+import benchCss from '../../scans/bench.module.css';
+import handCss from '../../scans/hand.module.css';
+import { Unsent } from '../../scans/Unsent.js';
+import { useEarly } from '../../scans/useOpening.js';
+import { useScanner } from '../../scans/useScanner.js';
+import { useScanSession } from '../../scans/useScanSession.js';
+import { Who } from '../../shell/Who.js';
+import { preparePath, unitLabelsPath } from '../api.js';
+import css from '../inbound.module.css';
+
+interface Props {
+  opened: OpenedPreparing;
+  /** Opens another shipment. */
+  open: (code: string) => void;
+  /** What was scanned while the shipment was being opened. */
+  early: RefObject<string[]>;
+  leave: () => void;
+}
+
+const OPENS = /^IN-\d/i;
+const LEAVE = 'AUK-LEAVE';
+
+/** A shipment that is being prepared: the piece in hand with what is to be done to it, and how far each product is. */
+export function PrepareBoard({ opened, open, early, leave }: Props) {
+  const { sessionId, no, printer } = opened;
+  const session = useScanSession(sessionId, preparePath(sessionId), no, opened.state, prepareScan);
+  const { state, answer } = session;
+  const [typed, setTyped] = useState('');
+  const scan = (text: string) => {
+    if (OPENS.test(text.trim())) open(text.trim());
+    else if (text.trim().toUpperCase() === LEAVE) leave();
+    else session.scan(text);
+  };
+  useScanner(scan, { typed: true, onTyping: setTyped });
+  useEarly(early, scan);
+  useTitle(`Preparing ${state.name}`);
+  const left = state.lines.reduce((n, l) => n + prepareOpen(l), 0);
+  const all = state.lines.reduce((n, l) => n + l.wanted, 0);
+  return (
+    <div className={`${benchCss.edge} ${answer ? benchCss[answer.tone] : ''}`}>
+      <header className={benchCss.bhead}>
+        <div>
+          <small>shipment</small>
+          <b>{state.name}</b>
+        </div>
+        <div>
+          <small>number</small>
+          <b className={textCss.code}>{no}</b>
+        </div>
+        <div className={pageCss.grow}>
+          <small>
+            {count(left, 'unit')} of {all} to prepare
+          </small>
+          <LinearProgress
+            variant="determinate"
+            color="success"
+            value={(100 * (all - left)) / Math.max(1, all)}
+            aria-label={`${all - left} of ${count(all, 'unit')} prepared`}
+          />
+        </div>
+        <Unsent />
+        <Who />
+      </header>
+      <main className={handCss.board}>
+        <Hand state={state} no={no} printer={printer} scan={scan} leave={leave} />
+        <Lines state={state} />
+      </main>
+      <div>
+        {session.offline && (
+          <OfflineNote words={`No network. ${count(session.waiting, 'scan')} kept, to be sent.`} />
+        )}
+        <AnswerBar
+          where="foot"
+          typed={typed}
+          answer={answer ?? { says: `${state.name} is open.`, next: 'Scan a piece.', tone: 'info' }}
+        />
+      </div>
+    </div>
+  );
+}
+
+interface HandProps {
+  state: PrepareState;
+  no: string;
+  printer: string | null;
+  scan: (text: string) => void;
+  leave: () => void;
+}
+
+/** The piece in hand and what is to be done to it, read from two steps away. */
+function Hand({ state, no, printer, scan, leave }: HandProps) {
+  const { at } = state;
+  const line = at && state.lines[at.line]!;
+  const more = line ? prepareOpen(line) - at.labels : 0;
+  return (
+    <section className={handCss.hand} aria-label="The piece in hand">
+      {line ? (
+        <>
+          <div className={handCss.piece}>
+            <Picture name={line.product.picture} size={72} />
+            <div>
+              <b>{line.product.name}</b>
+              <div className={`${textCss.code} ${textCss.quiet}`}>{line.product.sku}</div>
+            </div>
+          </div>
+          <ol className={css.todo} aria-label="What is done to it">
+            {line.needs.map(n => (
+              <li key={n}>{PREPARING[n]}</li>
+            ))}
+          </ol>
+          {at.labels > 0 && (
+            <p data-part="labels">
+              <b>{count(at.labels, 'label')}</b> to put on{' '}
+              {printer ? (
+                `· ${printer}`
+              ) : (
+                <a href={unitLabelsPath(no, line.product.sku, at.labels)} target="_blank" rel="noreferrer">
+                  open to print
+                </a>
+              )}
+            </p>
+          )}
+        </>
+      ) : (
+        <span className={handCss.idle}>{prepareDone(state) ? 'All is prepared.' : 'Scan a piece.'}</span>
+      )}
+      <div className={handCss.acts}>
+        <Button variant="outlined" disabled={more === 0} onClick={() => scan('AUK-ALL')}>
+          {more > 0 ? `All ${more} more` : 'All of it'}
+        </Button>
+        <Button variant="outlined" disabled={!line} onClick={() => scan('AUK-SPOILED')}>
+          Spoiled
+        </Button>
+        <Button variant="outlined" onClick={() => scan('AUK-UNDO')}>
+          Undo
+        </Button>
+        <Button variant="outlined" onClick={leave}>
+          Leave
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** How far each product is. */
+function Lines({ state }: { state: PrepareState }) {
+  return (
+    <ol className={css.lines} aria-label="Products to prepare">
+      {state.lines.map((l, i) => (
+        <li
+          key={l.id}
+          data-part={state.at?.line === i ? 'now' : 'line'}
+          aria-current={state.at?.line === i || undefined}
+        >
+          <Picture name={l.product.picture} size={40} />
+          <span className={pageCss.grow}>
+            <b>{l.product.name}</b>
+            <small>{l.needs.join(', ')}</small>
+          </span>
+          <span>
+            {prepareOpen(l) === 0 ? `✓ all ${l.wanted}` : `${l.done} of ${l.wanted}`}
+            {l.spoiled > 0 && <span className={textCss.risk}> ▲ {l.spoiled} spoiled</span>}
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}
