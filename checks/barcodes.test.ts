@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { canonicalGtin, gs1CheckDigit, hasGs1CheckDigit, isS10, seeded } from '@auk/core';
-import { drawBoxLabels } from '@auk/server/printing/inboundPapers';
+import { drawBoxLabels, drawPalletLabels } from '@auk/server/printing/inboundPapers';
 import { drawLabels } from '@auk/server/printing/label';
 import { onPaper, pagesOf } from '@auk/server/printing/labelPages';
 import { code128Widths } from '@auk/server/printing/paper';
@@ -137,23 +137,41 @@ test.each(['gray', 'mono'] as const)(
       tracking,
       contents: [{ sku: 'JAR-HEX-12', name: 'Honey jar', units: 24, lot: 'L-1', expiry: '2027-05-31' }],
     });
-    const draw = (tracking: string | null) =>
-      drawBoxLabels({
-        no: 'IN-77',
-        name: 'Quiet Harbor',
-        network: 'Fernway Centers',
-        center: 'Columbus',
-        carrier: 'Fernway Pick-up',
-        prefixLength: 9,
-        from: ADDRESS,
-        to: ADDRESS,
-        boxes: [box('095200011200000015', tracking)],
-      });
-    expect((await readBack(await draw('NF10001001'), mode)).toSorted()).toEqual([
+    const shipment = (tracking: string | null) => ({
+      no: 'IN-77',
+      name: 'Quiet Harbor',
+      network: 'Fernway Centers',
+      center: 'Columbus',
+      carrier: 'Fernway Pick-up',
+      prefixLength: 9,
+      from: ADDRESS,
+      to: ADDRESS,
+      boxes: [box('095200011200000015', tracking)],
+      pallets: [
+        {
+          sscc: '095200011200000022',
+          boxes: 12,
+          height: 12_000,
+          weightMg: 90_000_000,
+          tracking: 'NF10001001',
+        },
+      ],
+    });
+    const none = new Map<string, Buffer>();
+    expect((await readBack(await drawBoxLabels(shipment('NF10001001'), none), mode)).toSorted()).toEqual([
       '00095200011200000015',
       'NF10001001',
     ]);
-    expect(await readBack(await draw(null), mode)).toEqual(['00095200011200000015']);
+    expect(await readBack(await drawBoxLabels(shipment(null), none), mode)).toEqual(['00095200011200000015']);
+    // A pallet's label stands twice on its sheet, for two sides.
+    const pallet = await readBack(await drawPalletLabels(shipment(null)), mode);
+    expect(new Set(pallet)).toEqual(new Set(['00095200011200000022']));
+    // What our own carrier gave is on the same sheet as the center's number.
+    const own = await label('HP00012345');
+    const both = await drawBoxLabels(shipment(null), new Map([['095200011200000015', own]]));
+    expect(new Set(await readBack(both, mode))).toEqual(
+      new Set(['00095200011200000015', ...(await readBack(own, mode))]),
+    );
   },
 );
 

@@ -40,6 +40,7 @@ const DESPATCH: Despatch = {
   arrives: '2026-12-04',
   from: { name: 'Skepside Bee Supply', address: address('Skepside', 'Zanesville', 'OH', '43701') },
   to: { name: "Fernway's Centers: Columbus + Reno?", address: address('Fernway', 'Columbus', '', '43215') },
+  pallets: [],
   boxes: [
     {
       sscc: sscc(1),
@@ -51,6 +52,12 @@ const DESPATCH: Despatch = {
     },
     { sscc: sscc(2), weightMg: 4_000_000, contents: [line('HAT', 3)] },
   ],
+};
+
+/** The same on a pallet. */
+const ON_PALLETS: Despatch = {
+  ...DESPATCH,
+  pallets: [{ sscc: sscc(3), weightMg: 39_420_000, boxes: [sscc(1), sscc(2)] }],
 };
 
 const schema = (name: string) => readFileSync(new URL(`./schemas/${name}.xsd`, import.meta.url));
@@ -77,6 +84,7 @@ function against(xml: string): string {
 test('the despatch advice is in UBL’s order of elements; a breach of it is found', () => {
   const xml = despatchUbl(DESPATCH);
   expect(against(xml)).toBe('');
+  expect(against(despatchUbl(ON_PALLETS))).toBe('');
   expect(against(xml.replace(/<cac:Shipment>[\s\S]*<\/cac:Shipment>/, ''))).toBe('');
   expect(against(xml.replace(/<cac:DespatchLine>[\s\S]*<\/cac:DespatchLine>/, ''))).not.toBe('');
   expect(against(xml.replace('<cbc:IssueDate>2026-11-25', '<cbc:IssueDate>25 Nov'))).not.toBe('');
@@ -110,20 +118,29 @@ group(group(group(TABLE, 'CPS'), 'PAC'), 'PCI').push({
 
 // Source: edifact 1.2.12, which reads interchanges and has a segment table of DESADV; it shares no code with ours.
 test('the EDIFACT message follows the segment table of an independent package, with counts that agree', () => {
-  const text = despatchEdifact(DESPATCH, {
+  const by = {
     sender: '952000112',
     receiver: 'FERNWAY',
     reference: 'IN77',
     prepared: '261125:1307',
-  });
+  };
   // The package knows Unicode as UNOY alone.
-  const segments: Segment[] = new Reader().parse(text.replace('UNOW', 'UNOY'));
+  const read = (d: Despatch): Segment[] => new Reader().parse(despatchEdifact(d, by).replace('UNOW', 'UNOY'));
+  const segments = read(DESPATCH);
   const [from, to] = ['UNH', 'UNT'].map(tag => segments.findIndex(s => s.name === tag)) as [number, number];
   const follows = (some: readonly Segment[]) => {
     const tracker = new Tracker(TABLE);
     for (const s of some) tracker.accept(s.name);
   };
   follows(segments.slice(from, to + 1));
+  const onPallets = read(ON_PALLETS);
+  follows(onPallets.slice(1, -1));
+  expect(onPallets.filter(s => s.name === 'CPS').map(s => s.elements.map(e => e[0]))).toEqual([
+    ['1'],
+    ['2', '1'],
+    ['3', '2'],
+    ['4', '2'],
+  ]);
   // A message without its first segment, and one with its header twice, are none.
   expect(() => follows(segments.slice(from + 1, to + 1))).toThrow();
   expect(() => follows([...segments.slice(from, from + 2), ...segments.slice(from + 1, to + 1)])).toThrow();
@@ -148,5 +165,8 @@ test('CSV and JSON say the same of each box as the advice', () => {
     [sscc(1), 'MIT', '6', 'L-7'],
     [sscc(2), 'HAT', '3', ''],
   ]);
+  expect(rows.map(r => r.Pallet)).toEqual(['', '', '']);
+  const palletOf = Papa.parse<Record<string, string>>(despatchCsv(ON_PALLETS), { header: true }).data;
+  expect(palletOf[2]!.Pallet).toBe(sscc(3));
   expect(JSON.parse(despatchJson(DESPATCH))).toEqual(DESPATCH);
 });

@@ -156,7 +156,7 @@ test('one box to one dock from draft to Closed: begun, priced by ways, picked, p
     .getByRole('button', { name: /^Book for \$/ })
     .click();
   await expect(page.getByText(/✓ Booked as FN-\d+ for \$/)).toBeVisible();
-  for (const paper of ['Labels', 'Packing list', 'Delivery note', 'Despatch advice as UBL', 'EDIFACT'])
+  for (const paper of ['Box labels', 'Packing list', 'Delivery note', 'Despatch advice as UBL', 'EDIFACT'])
     await expect(page.getByRole('link', { name: paper, exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'It was fetched' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Travelling');

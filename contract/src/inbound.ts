@@ -238,6 +238,16 @@ export const InboundPartView = z.object({
   /** How its boxes stand on pallets, where it goes on some. */
   pallets: z.array(InboundPalletView),
   boxes: z.array(PackedBoxView),
+  /** Its pallets as they are packed and numbered, with the parcels on each; none before its price was asked for. */
+  loaded: z.array(
+    z.object({
+      no: z.number(),
+      sscc: z.string(),
+      height: z.number(),
+      weightMg: z.number(),
+      parcels: z.array(z.string()),
+    }),
+  ),
   booking: z.object({
     state: z.enum(['none', 'asked', 'booked', 'refused', 'unknown', 'cancelled']),
     no: z.string().nullable(),

@@ -169,7 +169,10 @@ export const NetworkBookingIn = z.object({
   form: z.enum(['parcels', 'pallets']),
   /** One of its own carriers; null when the house sends it by its own. */
   freight: z.string().max(60).nullable(),
-  pallets: z.number().int().min(0).max(200),
+  /** Loaded pallets with the boxes on each; none where it goes as parcels. Height and weight include the pallet. */
+  pallets: z
+    .array(z.object({ sscc: Sscc, height: Tenths, weightMg: Mg, boxes: z.array(Sscc).min(1) }))
+    .max(200),
   boxes: z
     .array(
       z.object({

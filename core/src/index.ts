@@ -33,6 +33,7 @@ export * from './inbound/inboundBoxes.js';
 export * from './inbound/mixedPallet.js';
 export { moveUnits, type UnitsMoved } from './inbound/moveUnits.js';
 export * from './inbound/pallet.js';
+export * from './inbound/palletBoxes.js';
 export * from './inbound/palletLayer.js';
 export * from './inbound/placement.js';
 export * from './inbound/planChanges.js';

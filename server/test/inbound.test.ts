@@ -22,6 +22,11 @@ const FERNWAY = 'Fernway Centers';
 const desk = () => house.standins.networks.get('network')!.inbound;
 // biome-ignore lint/suspicious/noExplicitAny: a view of the API
 const view = async (no: string): Promise<any> => (await lead.get(`inbound/${no}`)).body;
+/** A file of shipments as it comes. */
+async function paper(path: string): Promise<Buffer> {
+  const answer = await fetch(`${house.url}/api/v1/inbound/${path}`, { headers: { cookie: lead.cookie } });
+  return Buffer.from(await answer.arrayBuffer());
+}
 const sections = async (no: string) =>
   Object.fromEntries((await view(no)).sections.map((s: { section: string }) => [s.section, s]));
 const round = async (...names: string[]) => {
@@ -283,7 +288,18 @@ test('pallets: their count is asked for, and a box over the network’s limit is
   await packAsPlanned(part.order.no);
   await round('stages passed');
   await booked(part.id);
-  expect(desk().bookings.all().at(-1)).toMatchObject({ form: 'pallets', pallets: part.pallets.length });
+  const entry = desk().bookings.all().at(-1)!;
+  expect(entry).toMatchObject({ form: 'pallets' });
+  expect(entry.pallets).toHaveLength(part.pallets.length);
+  expect(entry.pallets.flatMap(p => p.boxes).sort()).toEqual(entry.boxes.map(b => b.sscc).sort());
+  const { loaded } = (await view(no)).parts[0];
+  expect(loaded).toMatchObject(entry.pallets.map(({ sscc, weightMg }) => ({ sscc, weightMg })));
+  const numbers = [...entry.pallets, ...entry.boxes].map(u => u.sscc);
+  expect(new Set(numbers).size).toBe(numbers.length);
+  const sheets = pagesOf(await paper(`parts/${part.id}/pallets.pdf`));
+  expect(sheets).toHaveLength(loaded.length);
+  const csv = (await paper(`parts/${part.id}/advice/csv`)).toString();
+  expect(csv).toContain(loaded[0].sscc);
 });
 
 test('what is asked wrongly is refused with its sentence, and nothing of it is done', async () => {
@@ -498,7 +514,7 @@ test('a plan that the network changes after boxing: what must be repacked is nam
 });
 
 test('a plan that is changed before anything is reserved is chosen again', async () => {
-  const no = await draft([['HTL-J10', 5]]);
+  const no = await draft([['STR-600', 5]]);
   await choose(no, 'one dock');
   desk().answer(
     'POST',
@@ -526,12 +542,7 @@ test('a price that has changed since it was confirmed charges nothing', async ()
   expect(lower.body.detail).toContain('Its price is another by now.');
   expect((await view(no)).parts[0].booking).toMatchObject({ state: 'refused' });
   await booked(part.id);
-  const file = async (form: string) =>
-    (
-      await fetch(`${house.url}/api/v1/inbound/parts/${part.id}/${form}`, {
-        headers: { cookie: lead.cookie },
-      })
-    ).text();
+  const file = async (form: string) => (await paper(`parts/${part.id}/${form}`)).toString();
   const { sscc, parcel } = (await view(no)).parts[0].boxes[0];
   // What was told is what lies in it: the box stays closed while it is booked.
   const reopened = await lead.post(`packing/parcels/${parcel}/open`);
@@ -674,10 +685,7 @@ test('goods of a purchase order and of a build go along; each unit that we label
   const { lines } = await view(no);
   const units = Object.fromEntries(lines.map((l: { sku: string; units: number }) => [l.sku, l.units]));
   expect(units).toMatchObject({ 'VEIL-SQF': 26, 'QPN-BLU': 40, 'JAR-HEX-12': 11, 'KIT-GARDEN': 6 });
-  const pdf = await fetch(`${house.url}/api/v1/inbound/${no}/unit-labels/thermal`, {
-    headers: { cookie: lead.cookie },
-  });
-  const labels = pagesOf(Buffer.from(await pdf.arrayBuffer()));
+  const labels = pagesOf(await paper(`${no}/unit-labels/thermal`));
   expect(labels).toHaveLength(26 + 40 + 11 + 6);
   expect((await lead.get(`inbound/${no}/unit-labels/round`)).status).toBe(400);
 });

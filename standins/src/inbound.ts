@@ -184,7 +184,7 @@ export class InboundDesk {
   private price(b: NetworkBookingIn): NetworkPrice {
     const units = b.boxes.flatMap(x => x.lines).reduce((n, l) => n + l.units, 0);
     const carrier = this.rules.freight.find(f => f.name === b.freight);
-    const pieces = b.form === 'pallets' ? b.pallets : b.boxes.length;
+    const pieces = b.form === 'pallets' ? b.pallets.length : b.boxes.length;
     const kilograms = b.boxes.reduce((n, x) => n + x.weightMg, 0) / 1_000_000;
     return {
       feeMinor: (this.rules.feeMinor[b.placement] ?? 0) * units,
@@ -200,13 +200,16 @@ export class InboundDesk {
     if (other) return other;
     const heavy = b.boxes.find(x => x.weightMg > this.rules.limits.mostMg);
     if (heavy) return `The box ${heavy.sscc} is heavier than is taken.`;
+    const { mostHeight, mostWeightMg } = this.rules.pallet;
+    const high = b.pallets.find(p => p.height > mostHeight || p.weightMg > mostWeightMg);
+    if (high) return `The pallet ${high.sscc} is higher or heavier than is taken.`;
+    const loose = b.form === 'pallets' && b.boxes.find(x => !b.pallets.some(p => p.boxes.includes(x.sscc)));
+    if (loose) return `The box ${loose.sscc} stands on no pallet.`;
     const live = this.bookings.all().filter(o => o.key !== key && this.stateOf(o.key) !== 'cancelled');
-    const twice = b.boxes.find(
-      (x, i) =>
-        b.boxes.findIndex(y => y.sscc === x.sscc) !== i ||
-        live.some(o => o.boxes.some(y => y.sscc === x.sscc)),
-    );
-    return twice ? `The number ${twice.sscc} is at another box.` : null;
+    const unitsOf = (o: NetworkBookingIn) => [...o.pallets, ...o.boxes].map(u => u.sscc);
+    const units = unitsOf(b);
+    const twice = units.find((u, i) => units.indexOf(u) !== i || live.some(o => unitsOf(o).includes(u)));
+    return twice ? `The number ${twice} is at another box.` : null;
   }
 
   private priced(b: NetworkBookingIn): NetworkAnswer {
@@ -293,7 +296,7 @@ export class InboundDesk {
   private view(entry: BookingEntry): NetworkBooking {
     const steps = this.steps.all().filter(s => s.booking === entry.key);
     const no = this.bookings.all().findIndex(b => b.key === entry.key) + 1;
-    const pieces = entry.form === 'pallets' ? entry.pallets : entry.boxes.length;
+    const pieces = entry.form === 'pallets' ? entry.pallets.length : entry.boxes.length;
     return {
       number: `FN-${10_000 + no}`,
       state: this.stateOf(entry.key),

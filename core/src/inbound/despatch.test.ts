@@ -26,6 +26,7 @@ const DESPATCH: Despatch = {
   arrives: null,
   from: { name: 'Skepside Bee Supply', address: address('1 Linden Road', 'Zanesville', 'OH', '43701') },
   to: { name: 'Fernway Centers, Columbus', address: address('9 Dock Street', 'Columbus', 'OH', '43215') },
+  pallets: [],
   boxes: [
     {
       sscc: sscc(1),
@@ -104,6 +105,31 @@ describe('the despatch advice as EDIFACT', () => {
     expect(all('UNZ')[0]).toEqual([['UNZ'], ['1'], ['77']]);
     expect(all('UNB')[0]![5]).toEqual(['77']);
     expect(all('CNT')[0]![1]).toEqual(['2', '3']);
+  });
+
+  test('on pallets each box stands within its pallet, which has a number and a weight of its own', () => {
+    const pallets = [{ sscc: sscc(9), weightMg: 40_000_000, boxes: [sscc(2), sscc(1)] }];
+    const found = taken(despatchEdifact({ ...DESPATCH, pallets }, BY));
+    const of = (tag: string) => found.filter(s => s[0]![0] === tag);
+    expect(of('CPS').map(s => s.slice(1).map(e => e[0]))).toEqual([
+      ['1'],
+      ['2', '1'],
+      ['3', '2'],
+      ['4', '2'],
+    ]);
+    expect(of('PAC').map(s => [s[1]![0], s[3]![0]])).toEqual([
+      ['1', 'PX'],
+      ['1', 'PX'],
+      ['1', 'CT'],
+      ['1', 'CT'],
+    ]);
+    expect(of('MEA')[0]![3]).toEqual(['KGM', '40.000']);
+    expect(
+      of('GIN')
+        .filter(s => s[1]![0] === 'BJ')
+        .map(s => s[2]![0]),
+    ).toEqual([sscc(9), sscc(1), sscc(2)]);
+    expect(of('LIN').map(s => s[1]![0])).toEqual(['1', '2', '3']);
   });
 
   test('whatever texts say, it is taken apart into the same', () => {

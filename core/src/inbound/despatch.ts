@@ -11,6 +11,15 @@ export interface Despatch {
   from: { name: string; address: Address };
   to: { name: string; address: Address };
   boxes: readonly DespatchBox[];
+  /** Pallets that the boxes stand on; none where they go as parcels. */
+  pallets: readonly DespatchPallet[];
+}
+
+/** A pallet by the number of its shipping unit, with those of the boxes on it; its weight includes the pallet. */
+export interface DespatchPallet {
+  sscc: string;
+  weightMg: number;
+  boxes: readonly string[];
 }
 
 /** A box by the number of its shipping unit, with what is in it. */
@@ -69,7 +78,7 @@ const kilograms = (mg: number): string => (mg / 1_000_000).toFixed(3);
 
 /**
  * The despatch advice as an EDIFACT interchange with one DESADV message (UN/EDIFACT D.96A; order of segments from memory): the shipment, then
- * each box with its SSCC and weight, then what is in it. One segment a line, in UTF-8 (UNOW). Refuses nothing: a shipment without boxes is one with none.
+ * each pallet with its boxes, or the boxes alone: each with its SSCC and weight, then what is in it. One segment a line, in UTF-8 (UNOW). Refuses nothing: a shipment without boxes is one with none.
  */
 export function despatchEdifact(d: Despatch, by: Exchange): string {
   const message = [
@@ -81,8 +90,10 @@ export function despatchEdifact(d: Despatch, by: Exchange): string {
     party('SF', d.from),
     party('ST', d.to),
     segment('CPS', '1'),
-    segment('PAC', String(d.boxes.length), '', 'CT'),
-    ...d.boxes.flatMap(boxSegments),
+    d.pallets.length > 0
+      ? segment('PAC', String(d.pallets.length), '', PALLET)
+      : segment('PAC', String(d.boxes.length), '', CARTON),
+    ...packages(d),
   ];
   const lines = d.boxes.reduce((n, b) => n + b.contents.length, 0);
   message.push(segment('CNT', ['2', String(lines)]));
@@ -102,16 +113,29 @@ function party(role: string, { name, address: a }: Despatch['from']): string {
   return segment('NAD', role, '', '', parts(name, 5), street, a.city, a.region ?? '', a.postcode, a.country);
 }
 
-function boxSegments(b: DespatchBox, i: number, all: readonly DespatchBox[]): string[] {
-  const before = all.slice(0, i).reduce((n, o) => n + o.contents.length, 0);
-  return [
-    segment('CPS', String(i + 2), '1'),
-    segment('PAC', '1', '', 'CT'),
-    segment('MEA', 'PD', 'AAB', ['KGM', kilograms(b.weightMg)]),
+/** Kinds of packages (UN/EDIFACT 7065): a pallet, a carton. */
+const [PALLET, CARTON] = ['PX', 'CT'];
+
+/** Pallets and boxes one within the other; each names the level above it. */
+function packages({ boxes, pallets }: Despatch): string[] {
+  let [level, line] = [1, 0];
+  const unit = (above: number, kind: string, { sscc, weightMg }: { sscc: string; weightMg: number }) => [
+    segment('CPS', String(++level), String(above)),
+    segment('PAC', '1', '', kind),
+    segment('MEA', 'PD', 'AAB', ['KGM', kilograms(weightMg)]),
     segment('PCI', '33E'),
-    segment('GIN', 'BJ', b.sscc),
-    ...b.contents.flatMap((l, j) => lineSegments(l, before + j + 1)),
+    segment('GIN', 'BJ', sscc),
   ];
+  const box = (above: number, b: DespatchBox) => [
+    ...unit(above, CARTON, b),
+    ...b.contents.flatMap(l => lineSegments(l, ++line)),
+  ];
+  if (pallets.length === 0) return boxes.flatMap(b => box(1, b));
+  return pallets.flatMap(p => {
+    const own = unit(1, PALLET, p);
+    const at = level;
+    return [...own, ...boxes.filter(b => p.boxes.includes(b.sscc)).flatMap(b => box(at, b))];
+  });
 }
 
 function lineSegments(l: DespatchLine, no: number): string[] {

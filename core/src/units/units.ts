@@ -65,10 +65,15 @@ export function formatWeight(mg: number, system: 'imperial' | 'metric'): string 
 }
 
 /** A size as people read it. Example: 8 × 8 × 8 in. */
-export function formatSize(size: Size, system: 'imperial' | 'metric'): string {
-  const per = system === 'imperial' ? TENTHS.in : TENTHS.cm;
-  const side = (n: number) => String(Math.round((n / per) * 10) / 10);
-  return `${side(size.length)} × ${side(size.width)} × ${side(size.height)} ${system === 'imperial' ? 'in' : 'cm'}`;
+export function formatSize({ length, width, height }: Size, system: 'imperial' | 'metric'): string {
+  const side = (n: number) => formatLength(n, system).split(' ')[0];
+  return `${side(length)} × ${side(width)} × ${formatLength(height, system)}`;
+}
+
+/** A length in tenths of a millimetre as people read it. Example: `formatLength(10160, 'imperial')` is `40 in`. */
+export function formatLength(tenths: number, system: 'imperial' | 'metric'): string {
+  const [per, unit] = system === 'imperial' ? [TENTHS.in, 'in'] : [TENTHS.cm, 'cm'];
+  return `${Math.round((tenths / per) * 10) / 10} ${unit}`;
 }
 
 /**

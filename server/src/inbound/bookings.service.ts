@@ -1,5 +1,5 @@
 import type { ChosenWay, InboundPrice, NetworkBooking, NetworkBookingIn } from '@auk/contract';
-import { count, formatMoney, palletsFor, planChangeSays, ssccOf } from '@auk/core';
+import { boxesOnPallets, count, formatMoney, type PalletOfBoxes, planChangeSays, ssccOf } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Sql, type Tx } from '../database/db.js';
 import { lockAll } from '../database/locks.js';
@@ -8,7 +8,15 @@ import { type CenterAnswer, Centers } from '../elsewhere/elsewhere.module.js';
 import { HouseService } from '../house/house.module.js';
 import { Busy, Forbidden, TooLate } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
-import { boxesOf, boxesWithout, contentsOf, numberBoxes, packedOfOrder } from './inbound.queries.js';
+import {
+  boxesOf,
+  boxesWithout,
+  contentsOf,
+  numberBoxes,
+  numberPallets,
+  packedOfOrder,
+  palletNumbers,
+} from './inbound.queries.js';
 import { InboundBoxRow } from './inboundBox.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
@@ -108,6 +116,7 @@ export class InboundBookings {
         'Give it on the list of shipments, under Company prefix.',
       );
     await numberBoxes(tx, part.id, orderId);
+    await numberPallets(tx, part.id, (await this.pallets(tx, part)).length);
     for (const { n } of await boxesWithout(tx, part.id)) {
       const sscc = ssccOf(prefix, Number(n));
       if (!sscc.ok) throw new Forbidden(sscc.problem, 'Give another company prefix.');
@@ -123,6 +132,7 @@ export class InboundBookings {
       boxes.map(b => b.id),
     );
     const way = fromJson<ChosenWay>(shipment.way);
+    const numbers = await palletNumbers(sql, part.id);
     const unweighed = boxes.find(b => !b.weightMg);
     if (unweighed)
       throw new Forbidden(
@@ -136,7 +146,12 @@ export class InboundBookings {
       placement: way.placement,
       form: way.form,
       freight: way.rates === 'theirs' ? way.carrier : null,
-      pallets: way.form === 'pallets' ? await this.pallets(sql, shipment.network, boxes) : 0,
+      pallets: (await this.pallets(sql, part)).map(({ ids, height, weightMg }, i) => ({
+        sscc: numbers[i]!.sscc,
+        height,
+        weightMg,
+        boxes: ids.map(id => boxes.find(b => b.id === id)!.sscc!),
+      })),
       boxes: boxes.map(b => ({
         sscc: b.sscc!,
         weightMg: b.weightMg!,
@@ -145,19 +160,29 @@ export class InboundBookings {
     };
   }
 
-  /** How many pallets packed boxes need. */
-  private async pallets(
-    sql: Sql,
-    network: string,
-    packed: readonly { boxCode: string | null; weightMg: number | null }[],
-  ): Promise<number> {
-    const kinds = await this.catalog.boxes(sql);
-    const boxes = packed.map(b => {
-      const { code, inner } = kinds.find(k => k.code === b.boxCode) ?? kinds.at(-1)!;
-      return { box: { code, inner }, weightMg: b.weightMg! };
-    });
+  /** The pallets that the packed boxes of a part stand on; none where it goes as parcels. */
+  private async pallets(sql: Sql, part: InboundPart): Promise<PalletOfBoxes[]> {
+    const { way, network } = (await sql.of(InboundShipment).findOneBy({ id: part.shipmentId }))!;
+    if (fromJson<ChosenWay>(way).form !== 'pallets') return [];
     const { rules } = await this.centers.rules(network);
-    return rules ? palletsFor(rules.pallet, boxes).length : 0;
+    if (!rules)
+      throw new Busy(
+        `${network} has not told what it wants of pallets.`,
+        'Try again in a minute; nothing was booked.',
+      );
+    const kinds = await this.catalog.boxes(sql);
+    const packed = (await boxesOf(sql, part.orderId!)).filter(b => b.closedAt !== null);
+    const boxes = packed.map(({ id, boxCode, weightMg }) => {
+      const { code, inner } = kinds.find(k => k.code === boxCode) ?? kinds.at(-1)!;
+      return { id, code, inner, weightMg: weightMg ?? 0 };
+    });
+    const pallets = boxesOnPallets(rules.pallet, boxes);
+    if (pallets.length === 0)
+      throw new Forbidden(
+        `A box for ${part.center} is too large or too heavy for a pallet of ${rules.pallet.name}.`,
+        'Take something out of it at the bench, or put it into another box.',
+      );
+    return pallets;
   }
 
   /** Books a part at the price that was confirmed. The same key again changes nothing and gives what became of it. */

@@ -8,12 +8,26 @@ const kilograms = (mg: number): string => (mg / 1_000_000).toFixed(3);
 export const despatchCsv = (d: Despatch): string =>
   stringify(
     [
-      ['Shipment', 'Leaves', 'Center', 'SSCC', 'Weight kg', 'Code', 'GTIN', 'Name', 'Units', 'Lot', 'Expiry'],
+      [
+        'Shipment',
+        'Leaves',
+        'Center',
+        'Pallet',
+        'SSCC',
+        'Weight kg',
+        'Code',
+        'GTIN',
+        'Name',
+        'Units',
+        'Lot',
+        'Expiry',
+      ],
       ...d.boxes.flatMap(b =>
         b.contents.map(l => [
           d.no,
           d.leaves,
           d.to.name,
+          d.pallets.find(p => p.boxes.includes(b.sscc))?.sscc ?? '',
           b.sscc,
           kilograms(b.weightMg),
           l.sku,
@@ -78,6 +92,12 @@ const despatchLine = (
   },
 });
 
+const shippingUnit = (sscc: string) => ({ '@schemeID': 'SSCC', '#text': sscc });
+const grossWeight = (mg: number) => ({
+  'cbc:AttributeID': 'AAB',
+  'cbc:Measure': { '@unitCode': 'KGM', '#text': kilograms(mg) },
+});
+
 /** The despatch advice of the Universal Business Language 2.1 (OASIS): the elements that it must have, and each box with what is in it. */
 export function despatchUbl(d: Despatch): string {
   const all = d.boxes.flatMap(b => b.contents);
@@ -96,18 +116,23 @@ export function despatchUbl(d: Despatch): string {
       'cac:Shipment': {
         'cbc:ID': d.no,
         'cbc:GrossWeightMeasure': { '@unitCode': 'KGM', '#text': kilograms(weightMg) },
-        'cbc:TotalTransportHandlingUnitQuantity': String(d.boxes.length),
+        'cbc:TotalTransportHandlingUnitQuantity': String(d.boxes.length + d.pallets.length),
         'cac:Delivery': {
           'cac:Despatch': { 'cbc:ActualDespatchDate': d.leaves },
         },
-        'cac:TransportHandlingUnit': d.boxes.map(b => ({
-          'cbc:ID': { '@schemeID': 'SSCC', '#text': b.sscc },
-          'cac:HandlingUnitDespatchLine': b.contents.map(l => despatchLine(numbered.get(l)!, l.units, l)),
-          'cac:MeasurementDimension': {
-            'cbc:AttributeID': 'AAB',
-            'cbc:Measure': { '@unitCode': 'KGM', '#text': kilograms(b.weightMg) },
-          },
-        })),
+        'cac:TransportHandlingUnit': [
+          // A pallet names the packages on it; what is in each stands with the box.
+          ...d.pallets.map(p => ({
+            'cbc:ID': shippingUnit(p.sscc),
+            'cac:ActualPackage': p.boxes.map(sscc => ({ 'cbc:ID': shippingUnit(sscc) })),
+            'cac:MeasurementDimension': grossWeight(p.weightMg),
+          })),
+          ...d.boxes.map(b => ({
+            'cbc:ID': shippingUnit(b.sscc),
+            'cac:HandlingUnitDespatchLine': b.contents.map(l => despatchLine(numbered.get(l)!, l.units, l)),
+            'cac:MeasurementDimension': grossWeight(b.weightMg),
+          })),
+        ],
       },
       'cac:DespatchLine': all.map(l => despatchLine(numbered.get(l)!, l.units, l)),
     },

@@ -300,6 +300,14 @@ export class InboundController {
     response.type('application/pdf').send(await this.papers.labels(parse(Id, part)));
   }
 
+  /** Labels of the pallets, each twice: for two sides. */
+  @Get('parts/:part/pallets.pdf')
+  @SignedIn()
+  @Answers('file')
+  async palletLabels(@Param('part') part: string, @Res() response: Response): Promise<void> {
+    response.type('application/pdf').send(await this.papers.pallets(parse(Id, part)));
+  }
+
   @Get('parts/:part/packing-list.pdf')
   @SignedIn()
   @Answers('file')

@@ -8,6 +8,7 @@ import { HouseModule } from '../house/house.module.js';
 import { LeasesModule } from '../leases/leases.module.js';
 import { OrdersModule } from '../orders/orders.module.js';
 import { PackingModule } from '../packing/packing.module.js';
+import { PrintingModule } from '../printing/printing.module.js';
 import { ProductsModule } from '../products/products.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { ReservationsModule } from '../reservations/reservations.module.js';
@@ -68,6 +69,7 @@ export { InboundWaysService } from './ways.service.js';
     LeasesModule,
     ScansModule,
     BenchesModule,
+    PrintingModule,
   ],
   controllers: [InboundController, PreparingController],
   providers: [

@@ -203,6 +203,23 @@ export function numberBoxes(tx: Tx, partId: string, orderId: string): Promise<nu
   );
 }
 
+/** Gives so many pallets of a part their rows; what has one keeps it, and what is not there any more has none. */
+export async function numberPallets(tx: Tx, partId: string, pallets: number): Promise<void> {
+  await tx.run('DELETE FROM inboundBox WHERE partId = ? AND pallet > ?', [partId, pallets]);
+  for (let i = 1; i <= pallets; i++)
+    await tx.run(
+      'INSERT INTO inboundBox (partId, pallet) VALUES (?, ?) ON DUPLICATE KEY UPDATE pallet = pallet',
+      [partId, i],
+    );
+}
+
+/** The numbers of the pallets of a part, the first first. */
+export function palletNumbers(sql: Sql, partId: string): Promise<{ sscc: string }[]> {
+  return sql.rows('SELECT sscc FROM inboundBox WHERE partId = ? AND pallet IS NOT NULL ORDER BY pallet', [
+    partId,
+  ]);
+}
+
 export function boxesWithout(tx: Tx, partId: string): Promise<Pick<InboundBoxRow, 'n'>[]> {
   return tx.rows('SELECT n FROM inboundBox WHERE partId = ? AND sscc IS NULL ORDER BY n', [partId]);
 }

@@ -1,4 +1,4 @@
-import type { UNIT_LABEL_FORMS } from '@auk/contract';
+import type { NetworkBookingIn, UNIT_LABEL_FORMS } from '@auk/contract';
 import {
   type Address,
   canonicalCode,
@@ -16,14 +16,16 @@ import { Forbidden, NotHere } from '../http/problem.js';
 import {
   type BoxOnPaper,
   drawBoxLabels,
+  drawPalletLabels,
   drawShipmentList,
   drawTags,
+  PrintingService,
   type ShipmentOnPaper,
 } from '../printing/printing.module.js';
 import { CatalogService } from '../products/products.module.js';
 import { InboundBookings } from './bookings.service.js';
 import { despatchCsv, despatchJson, despatchUbl } from './despatchFiles.js';
-import { differencesOf } from './inbound.queries.js';
+import { boxesOf, differencesOf } from './inbound.queries.js';
 import { InboundPart } from './inboundPart.entity.js';
 import { InboundShipment } from './inboundShipment.entity.js';
 import { shipmentBy } from './shipments.js';
@@ -42,10 +44,24 @@ export class InboundPapers {
     private readonly centers: Centers,
     private readonly catalog: CatalogService,
     private readonly house: HouseService,
+    private readonly printing: PrintingService,
   ) {}
 
   async labels(partId: string): Promise<Buffer> {
-    return drawBoxLabels(await this.onPaper(partId));
+    const paper = await this.onPaper(partId);
+    const { part } = await this.find(partId);
+    const own = new Map<string, Buffer>();
+    for (const b of await boxesOf(this.db, part.orderId!))
+      if (b.sscc && b.tracking) own.set(b.sscc, await this.printing.label(b.no));
+    return drawBoxLabels(paper, own);
+  }
+
+  /** Labels of the pallets, each twice. */
+  async pallets(partId: string): Promise<Buffer> {
+    const paper = await this.onPaper(partId);
+    if (paper.pallets.length === 0)
+      throw new Forbidden('It goes as parcels, on no pallet.', 'Print the labels of its boxes.');
+    return drawPalletLabels(paper);
   }
 
   /** A label for each unit that we label, with the code that will be scanned there. */
@@ -103,6 +119,13 @@ export class InboundPapers {
         weightMg: b.weightMg,
         contents: b.contents.map(c => ({ ...c, gtin: gtins.get(c.sku) ?? null })),
       })),
+      pallets: part.asked
+        ? fromJson<NetworkBookingIn>(part.asked).pallets.map(({ sscc, weightMg, boxes }) => ({
+            sscc,
+            weightMg,
+            boxes,
+          }))
+        : [],
     };
     if (form === 'csv') return despatchCsv(despatch);
     if (form === 'json') return despatchJson(despatch);
@@ -178,6 +201,13 @@ export class InboundPapers {
       from: await this.house.sender(this.db),
       to: fromJson<Address>(part.address),
       boxes,
+      pallets: shown.loaded.map(({ sscc, height, weightMg, parcels }, i) => ({
+        sscc,
+        height,
+        weightMg,
+        boxes: parcels.length,
+        tracking: (part.tracking ? fromJson<string[]>(part.tracking)[i] : null) ?? null,
+      })),
     };
   }
 }

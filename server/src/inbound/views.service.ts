@@ -132,6 +132,7 @@ export class InboundViews {
     const planned = fromJson<InboundBoxView[]>(part.boxes);
     const onPallets = shipment.way !== null && fromJson<ChosenWay>(shipment.way).form === 'pallets';
     const { city } = fromJson<Address>(part.address);
+    const boxes = order ? await this.packed(part, order.id, story) : [];
     return {
       id: part.id,
       center: part.center,
@@ -144,7 +145,8 @@ export class InboundViews {
       })),
       planned,
       pallets: onPallets && rules ? palletViews(rules, planned) : [],
-      boxes: order ? await this.packed(part, order.id, story) : [],
+      boxes,
+      loaded: loadedPallets(part, boxes),
       booking: {
         state: part.bookState,
         no: part.bookNo,
@@ -182,10 +184,7 @@ export class InboundViews {
       sscc: b.sscc,
       box: b.boxCode,
       weightMg: b.weightMg,
-      tracking:
-        b.tracking ??
-        theirs[asked?.form === 'pallets' ? 0 : (asked?.boxes.findIndex(x => x.sscc === b.sscc) ?? -1)] ??
-        null,
+      tracking: b.tracking ?? theirs[asked ? pieceOf(asked, b.sscc) : -1] ?? null,
       contents: contents
         .filter(c => c.parcelId === b.id)
         .map(({ sku, units, lot, expiry }) => ({
@@ -202,6 +201,22 @@ export class InboundViews {
         .map(e => ({ at: e.at.toISOString(), says: e.says })),
     }));
   }
+}
+
+/** The how-manieth piece of a booking a box is, or stands on. */
+const pieceOf = ({ form, pallets, boxes }: NetworkBookingIn, sscc: string | null): number =>
+  form === 'pallets'
+    ? pallets.findIndex(p => p.boxes.some(b => b === sscc))
+    : boxes.findIndex(b => b.sscc === sscc);
+
+/** The pallets of a part as they were numbered when its price was asked for. */
+function loadedPallets(part: InboundPart, boxes: readonly PackedBoxView[]): InboundPartView['loaded'] {
+  if (!part.asked) return [];
+  return fromJson<NetworkBookingIn>(part.asked).pallets.map(({ boxes: on, ...p }, i) => ({
+    ...p,
+    no: i + 1,
+    parcels: boxes.flatMap(b => (b.sscc && on.includes(b.sscc) ? [b.parcel] : [])),
+  }));
 }
 
 /** The pallets that planned boxes need. */

@@ -1,4 +1,5 @@
-import { type Address, count, formatWeight, ssccWords } from '@auk/core';
+import { type Address, count, formatLength, formatWeight, ssccWords } from '@auk/core';
+import { ontoUpperHalves } from './labelPages.js';
 import { drawCode128, drawGs1, finish, line, newPaper, type Paper } from './paper.js';
 
 /** A box of a shipment as its papers show it. */
@@ -29,22 +30,81 @@ export interface ShipmentOnPaper {
   from: Address;
   to: Address;
   boxes: readonly BoxOnPaper[];
+  pallets: readonly PalletOnPaper[];
+}
+
+/** A loaded pallet: how many boxes stand on it, and its height and weight with the pallet itself. */
+export interface PalletOnPaper {
+  sscc: string;
+  boxes: number;
+  height: number;
+  weightMg: number;
+  tracking: string | null;
 }
 
 const LEFT = 40;
 const HALF = 396;
 const WIDE = 532;
 
-/** A sheet for each box: what its carrier scans in the upper half, what the center scans in the lower. */
-export function drawBoxLabels(s: ShipmentOnPaper): Promise<Buffer> {
+/**
+ * A sheet for each box: what its carrier scans in the upper half, what the center scans in the lower. `own`: labels that our own carrier
+ * gave, by the number of the box; they are laid onto the upper half.
+ */
+export async function drawBoxLabels(s: ShipmentOnPaper, own: ReadonlyMap<string, Buffer>): Promise<Buffer> {
   const paper = newPaper('LETTER', `Labels of ${s.no}`);
   s.boxes.forEach((b, i) => {
     if (i > 0) paper.addPage();
-    upper(paper, s, b, i);
+    if (!own.has(b.sscc)) upper(paper, s, b, i);
     paper.moveTo(0, HALF).lineTo(612, HALF).dash(4, { space: 4 }).lineWidth(0.5).stroke('#000').undash();
     lower(paper, s, b, i);
   });
+  const sheets = await finish(paper);
+  return own.size === 0
+    ? sheets
+    : ontoUpperHalves(
+        sheets,
+        s.boxes.map(b => own.get(b.sscc) ?? null),
+      );
+}
+
+/** A sheet for each pallet, with its label twice: for two of its sides. */
+export function drawPalletLabels(s: ShipmentOnPaper): Promise<Buffer> {
+  const paper = newPaper('LETTER', `Pallet labels of ${s.no}`);
+  s.pallets.forEach((p, i) => {
+    if (i > 0) paper.addPage();
+    palletLabel(paper, s, p, i, 0);
+    paper.moveTo(0, HALF).lineTo(612, HALF).dash(4, { space: 4 }).lineWidth(0.5).stroke('#000').undash();
+    palletLabel(paper, s, p, i, HALF);
+  });
   return finish(paper);
+}
+
+function palletLabel(paper: Paper, s: ShipmentOnPaper, p: PalletOnPaper, i: number, top: number): void {
+  line(paper, 'bold', 22, `Pallet ${i + 1} of ${s.pallets.length}`, LEFT, top + 24, 300);
+  line(paper, 'bold', 16, s.name, 340, top + 28, 232, 'right');
+  line(paper, 'body', 12, `${s.no} to ${s.network}, ${s.center}`, LEFT, top + 54, WIDE);
+  const { line1, city, region, postcode, country } = s.to;
+  line(
+    paper,
+    'body',
+    12,
+    `${line1}, ${city}${region ? `, ${region}` : ''} ${postcode}, ${country}`,
+    LEFT,
+    top + 72,
+    WIDE,
+  );
+  line(
+    paper,
+    'bold',
+    13,
+    `${count(p.boxes, 'box', 'boxes')}, ${formatLength(p.height, 'imperial')} high, ${formatWeight(p.weightMg, 'imperial')} (${formatWeight(p.weightMg, 'metric')})`,
+    LEFT,
+    top + 98,
+    WIDE,
+  );
+  if (p.tracking) line(paper, 'code', 12, `${s.carrier} ${p.tracking}`, LEFT, top + 120, WIDE);
+  drawGs1(paper, `(00)${p.sscc}`, LEFT + 30, top + 150, 130, 3);
+  line(paper, 'code', 15, ssccWords(p.sscc, s.prefixLength), LEFT + 30, top + 290, WIDE - 60);
 }
 
 function upper(paper: Paper, s: ShipmentOnPaper, b: BoxOnPaper, i: number): void {

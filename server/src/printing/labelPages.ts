@@ -1,5 +1,5 @@
 import type { LabelPaper } from '@auk/contract';
-import { degrees, PDFDocument } from 'pdf-lib';
+import { degrees, PDFDocument, type PDFEmbeddedPage, type PDFPage } from 'pdf-lib';
 import { drawLabels, type LabelText } from './label.js';
 
 /** A plain sheet in points, and half of it. */
@@ -33,10 +33,21 @@ export async function onPaper(labels: PDFDocument, paper: LabelPaper['paper']): 
       i % each === 0
         ? sheets.addPage([SHEET.width, SHEET.height])
         : sheets.getPage(sheets.getPageCount() - 1);
-    // Turned by a quarter, the label is as wide as it was high; it stands in the middle of its half.
-    const x = (SHEET.width + label.height) / 2;
-    const y = (i % each === 0 ? HALF : 0) + (HALF - label.width) / 2;
-    sheet.drawPage(label, { x, y, rotate: degrees(90) });
+    ontoHalf(sheet, label, i % each === 0 ? HALF : 0);
   }
   return Buffer.from(await sheets.save());
+}
+
+/** Lays the first page of a label onto the upper half of each sheet that has one. */
+export async function ontoUpperHalves(document: Buffer, labels: readonly (Buffer | null)[]): Promise<Buffer> {
+  const sheets = await PDFDocument.load(document);
+  for (const [i, label] of labels.entries())
+    if (label) ontoHalf(sheets.getPage(i), (await sheets.embedPdf(label))[0]!, HALF);
+  return Buffer.from(await sheets.save());
+}
+
+/** Turned by a quarter, a label is as wide as it was high; it stands in the middle of the half that begins at `bottom`. */
+function ontoHalf(sheet: PDFPage, label: PDFEmbeddedPage, bottom: number): void {
+  const x = (SHEET.width + label.height) / 2;
+  sheet.drawPage(label, { x, y: bottom + (HALF - label.width) / 2, rotate: degrees(90) });
 }

@@ -15,6 +15,7 @@ import { PaperTemplates } from './templates.service.js';
 export {
   type BoxOnPaper,
   drawBoxLabels,
+  drawPalletLabels,
   drawShipmentList,
   type ShipmentOnPaper,
 } from './inboundPapers.js';

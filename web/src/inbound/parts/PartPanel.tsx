@@ -55,6 +55,17 @@ export function PartPanel({ view, part }: { view: InboundView; part: InboundPart
           columns={BOXES}
         />
       )}
+      {part.loaded.length > 0 && (
+        <ol className={css.loaded} aria-label={`Pallets for ${part.center}`}>
+          {part.loaded.map(p => (
+            <li key={p.sscc}>
+              <b>Pallet {p.no}</b> <span className={textCss.code}>{p.sscc}</span> ·{' '}
+              {count(p.parcels.length, 'box', 'boxes')}, {weight(p.weightMg)}:{' '}
+              <span className={textCss.code}>{p.parcels.join(' ')}</span>
+            </li>
+          ))}
+        </ol>
+      )}
       {part.differences.length > 0 && <Differences view={view} part={part} />}
     </section>
   );
@@ -83,14 +94,15 @@ function Papers({ part }: { part: InboundPartView }) {
   if (part.boxes.length === 0 || part.boxes.some(b => b.sscc === null)) return null;
   const at = `/api/v1/inbound/parts/${part.id}`;
   const papers = [
-    ['labels.pdf', 'Labels'],
+    ['labels.pdf', 'Box labels'],
+    ...(part.loaded.length > 0 ? [['pallets.pdf', 'Pallet labels'] as [string, string]] : []),
     ['packing-list.pdf', 'Packing list'],
     ['delivery-note.pdf', 'Delivery note'],
     ['advice/xml', 'Despatch advice as UBL'],
     ['advice/edi', 'EDIFACT'],
     ['advice/csv', 'CSV'],
     ['advice/json', 'JSON'],
-  ] as const;
+  ] satisfies [path: string, words: string][];
   return (
     <p className={css.papers}>
       {papers.map(([path, words]) => (
