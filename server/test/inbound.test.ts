@@ -434,9 +434,12 @@ test('two who count at a new center at once have one place for it', async () => 
   const { id } = await house.app.get(HouseService).warehouse(house.db);
   const nobody = { personId: null, at: new Date() };
   for (const center of ['Erie', 'Utica', 'Salem', 'Provo', 'Macon']) {
-    const both = [0, 1].map(() => house.app.get(Db).tx(nobody, tx => places.centerPlace(tx, id, center)));
-    const [one, two] = await Promise.all(both);
+    const placeAt = (network: string) =>
+      house.app.get(Db).tx(nobody, tx => places.centerPlace(tx, id, { network, center }));
+    const [one, two] = await Promise.all([placeAt(FERNWAY), placeAt(FERNWAY)]);
     expect(two).toBe(one);
+    // Another network in that town has a place of its own.
+    expect(await placeAt('Nordhavn Lager')).not.toBe(one);
   }
 });
 

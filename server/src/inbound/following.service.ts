@@ -165,7 +165,10 @@ export class InboundFollowing {
     if (fresh.size === 0) return;
     await lockAll(tx, { productStock: [...fresh.keys()] });
     const { id: warehouseId } = await this.house.warehouse(tx);
-    const to = await this.places.centerPlace(tx, warehouseId, part.center);
+    const to = await this.places.centerPlace(tx, warehouseId, {
+      network: shipment.network,
+      center: part.center,
+    });
     await this.stock.apply(tx, {
       moves: movesFrom(await lyingAt(tx, part.placeId!), fresh, part, to, 'count in'),
     });
@@ -235,7 +238,7 @@ export class InboundFollowing {
             : 'Surplus units are neither claimed nor written off.',
           d.missing > 0 ? 'Claim them, or write them off.' : 'Book them with a reason.',
         );
-      if (d.productId) await this.move(tx, part, d, reason);
+      if (d.productId) await this.move(tx, shipment, part, d, reason);
       await tx
         .of(InboundDifference)
         .update(id, { state: as, reason, decidedAt: tx.at, personId: tx.personId });
@@ -247,11 +250,17 @@ export class InboundFollowing {
     });
   }
 
-  private async move(tx: Tx, part: InboundPart, d: InboundDifference, reason: string): Promise<void> {
+  private async move(
+    tx: Tx,
+    { network }: InboundShipment,
+    part: InboundPart,
+    d: InboundDifference,
+    reason: string,
+  ): Promise<void> {
     const productId = d.productId!;
     await lockAll(tx, { productStock: [productId] });
     const { id: warehouseId } = await this.house.warehouse(tx);
-    const center = await this.places.centerPlace(tx, warehouseId, part.center);
+    const center = await this.places.centerPlace(tx, warehouseId, { network, center: part.center });
     const moves =
       d.missing > 0 ? await this.lost(tx, part, d, reason) : await this.surplus(tx, part, d, center, reason);
     await this.stock.apply(tx, { moves });

@@ -14,7 +14,7 @@ export class Place {
   @Ref('Warehouse')
   warehouseId!: string;
 
-  @Code(20)
+  @Code(100)
   code!: string;
 
   @OneOf([

@@ -156,8 +156,12 @@ export class Places {
   }
 
   /** The place of what lies at a center; it is made when it is first needed. */
-  async centerPlace(tx: Tx, warehouseId: string, center: string): Promise<string> {
-    const code = `CENTER ${center}`.slice(0, 20).toUpperCase();
+  async centerPlace(
+    tx: Tx,
+    warehouseId: string,
+    { network, center }: { network: string; center: string },
+  ): Promise<string> {
+    const code = `${network}, ${center}`.toUpperCase();
     const known = await tx.of(Place).findOneBy({ warehouseId, code });
     if (known) return known.id;
     const id = newId();

@@ -7,6 +7,7 @@ export const INBOUND_PLANS = [
   "ALTER TABLE scanSession MODIFY kind ENUM('pick','pack','receive','handover','draft','count','build','sort','stage','prepare') NOT NULL, ADD COLUMN IF NOT EXISTS inboundShipmentId UUID NULL REFERENCES inboundShipment (id), ADD INDEX IF NOT EXISTS inboundShipmentId (inboundShipmentId)",
   "ALTER TABLE printJob MODIFY kind ENUM('label','slip','invoice','customs','unit') NOT NULL, ADD COLUMN IF NOT EXISTS tags JSON NULL",
   'ALTER TABLE inboundBox MODIFY parcelId UUID NULL, ADD COLUMN IF NOT EXISTS pallet INT NULL, ADD UNIQUE INDEX IF NOT EXISTS partPallet (partId, pallet)',
+  'ALTER TABLE place MODIFY code VARCHAR(100) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL',
 ];
 
 export class InboundPlans1766300000000 implements MigrationInterface {
