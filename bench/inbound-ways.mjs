@@ -63,6 +63,8 @@ export function* inboundWays() {
     palletMinor: 1_400,
     networks: NETWORKS,
     carriers: CARRIERS,
+    handing: 'fetched',
+    door: 'dock',
     minutes: { box: 3, pallet: 12 },
   };
   let began = performance.now();

@@ -1,7 +1,9 @@
 import {
   type CodeCheck,
+  DOORS,
   DRAFT_SECTIONS,
   type DroppedWay,
+  HANDINGS,
   type InboundStage,
   type Placed,
   type PlanChange,
@@ -31,6 +33,8 @@ export const InboundChange = z.object({
   storage: z.enum(['near', 'deep']),
   shipDay: z.iso.date().nullable(),
   weeks: z.number().int().min(1).max(52),
+  handing: z.enum(HANDINGS),
+  door: z.enum(DOORS),
 });
 export type InboundChange = z.infer<typeof InboundChange>;
 
@@ -122,6 +126,7 @@ export type WayIn = z.infer<typeof WayIn>;
 
 /** Units that are moved from one planned box of a part into another, by their numbers; into a new one where none is named. */
 export const MoveUnitsIn = z.object({
+  key: Id,
   sku: Sku,
   units: z.number().int().min(1).max(100_000),
   from: z.number().int().min(1),
@@ -290,6 +295,8 @@ export const InboundView = z.object({
   storage: z.enum(['near', 'deep']),
   shipDay: z.string().nullable(),
   weeks: z.number(),
+  handing: z.enum(HANDINGS),
+  door: z.enum(DOORS),
   from: z.string(),
   currency: z.string(),
   rules: NetworkRules.nullable(),

@@ -1,4 +1,4 @@
-import { PREPARATIONS } from '@auk/core';
+import { DOORS, HANDINGS, PREPARATIONS } from '@auk/core';
 import { z } from 'zod';
 
 /** How a network of fulfillment centers speaks: its stock, and orders that it sends to buyers, by keys of whoever orders. */
@@ -65,6 +65,12 @@ export const NetworkFreight = z.object({
   pieceMinor: Minor,
   kilogramMinor: Minor,
   days: z.number().int().min(0).max(60),
+  /** Taken once for fetching goods, and besides from a home or a place that is hard to reach. */
+  fetchMinor: Minor.default(0),
+  homeMinor: Minor.default(0),
+  hardMinor: Minor.default(0),
+  /** Where goods may be brought instead; null where they are fetched only. */
+  bringTo: z.string().max(80).nullable().default(null),
 });
 export type NetworkFreight = z.infer<typeof NetworkFreight>;
 
@@ -90,6 +96,11 @@ export const NetworkRules = z.object({
   daysToSale: z.object({ 'one dock': z.number().int().min(0), spread: z.number().int().min(0) }),
   /** A unit and month. */
   storageMinor: z.object({ near: Minor, deep: Minor }),
+  /** From some day on a month costs so many times as much, the first step first. */
+  storageSteps: z
+    .array(z.object({ afterDays: z.number().int().min(1).max(3_650), times: z.number().min(1).max(100) }))
+    .max(10)
+    .default([]),
   dock: NetworkSite,
   centers: z
     .array(NetworkSite.extend({ share: z.number().min(0).max(1_000) }))
@@ -169,6 +180,9 @@ export const NetworkBookingIn = z.object({
   form: z.enum(['parcels', 'pallets']),
   /** One of its own carriers; null when the house sends it by its own. */
   freight: z.string().max(60).nullable(),
+  /** How it gets to that carrier, and what it finds where it fetches. */
+  handing: z.enum(HANDINGS).default('fetched'),
+  door: z.enum(DOORS).default('dock'),
   /** Loaded pallets with the boxes on each; none where it goes as parcels. Height and weight include the pallet. */
   pallets: z
     .array(z.object({ sscc: Sscc, height: Tenths, weightMg: Mg, boxes: z.array(Sscc).min(1) }))

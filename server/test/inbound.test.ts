@@ -388,6 +388,39 @@ test('what is changed while a network is asked is not written over: neither by i
   vi.restoreAllMocks();
 });
 
+test('how it is handed over is part of the way and of the price: what is brought costs nothing, a home costs more', async () => {
+  const no = await draft([['STR-600', 10]]);
+  const freightOf = async (more: object): Promise<number> => {
+    const { source, storage, shipDay, weeks, handing, door } = await view(no);
+    const change = { source, storage, shipDay, weeks, handing, door, ...more };
+    expect((await lead.post(`inbound/${no}/change`, change)).status).toBe(200);
+    const { table } = (await lead.get(`inbound/${no}/ways`)).body;
+    const way = (w: { network: string; placement: string; carrier: string }) =>
+      w.network === FERNWAY && w.placement === 'one dock' && w.carrier === 'Fernway Pick-up';
+    return table.ways.find(way).freightMinor;
+  };
+  const dock = await freightOf({ door: 'dock' });
+  expect((await freightOf({ door: 'home' })) - dock).toBe(450);
+  expect((await freightOf({ door: 'hard to reach' })) - dock).toBe(900);
+  expect((await freightOf({ handing: 'brought' })) - dock).toBe(0);
+  await freightOf({ handing: 'fetched', door: 'home' });
+  await choose(no, 'one dock');
+  await packed(no);
+  const [part] = (await view(no)).parts;
+  const { minor } = (await lead.post(`inbound/parts/${part.id}/price`)).body;
+  const kilograms = part.boxes.length === 0 ? 0 : (await view(no)).parts[0].boxes[0].weightMg / 1_000_000;
+  expect(minor).toBe(420 + Math.ceil(38 * kilograms) + 450);
+  // Another network's carrier only fetches.
+  const there = await draft([['STR-600', 5]], 'Nordhavn Lager');
+  const { source, storage, shipDay, weeks } = await view(there);
+  const brought = { source, storage, shipDay, weeks, handing: 'brought', door: 'dock' };
+  expect((await lead.post(`inbound/${there}/change`, brought)).status).toBe(200);
+  const { dropped } = (await lead.get(`inbound/${there}/ways`)).body;
+  expect(dropped.map((d: { why: string }) => d.why)).toContain(
+    'Nordhavn Fragt fetches; nothing can be brought to it.',
+  );
+});
+
 test('two at once reserve one shipment and book one part: each is done once; stock of it is not sold meanwhile', async () => {
   const no = await draft([['STR-600', 6]]);
   await choose(no, 'one dock');
@@ -517,7 +550,7 @@ test('a plan that the network changes after boxing: what must be repacked is nam
 });
 
 test('a plan that is changed before anything is reserved is chosen again', async () => {
-  const no = await draft([['STR-600', 5]]);
+  const no = await draft([['MLD-SKEP', 2]]);
   await choose(no, 'one dock');
   desk().answer(
     'POST',
@@ -662,14 +695,16 @@ test('planned boxes are changed until the bench packs them; what does not fit st
   ]);
   await choose(no, 'one dock');
   const [part] = (await view(no)).parts;
-  const move = (input: object) => lead.post(`inbound/parts/${part.id}/move`, input);
+  const move = (input: object) => lead.post(`inbound/parts/${part.id}/move`, { key: v7(), ...input });
   const first = part.planned.findIndex((b: { contents: { sku: string }[] }) =>
     b.contents.some(c => c.sku === 'HTL-S10'),
   );
   const moved = { sku: 'HTL-S10', units: 3, from: first + 1, to: null };
   expect((await move({ ...moved, units: 900 })).body.detail).toContain('of it lie in box');
   expect((await move({ ...moved, to: 77 })).body.detail).toBe('There is no such box.');
-  expect((await move(moved)).status).toBe(200);
+  const key = v7();
+  // Sent twice it is one move.
+  for (const _ of [1, 2]) expect((await move({ ...moved, key })).status).toBe(200);
   const after = (await view(no)).parts[0].planned;
   expect(after).toHaveLength(part.planned.length + 1);
   expect(after.at(-1).contents).toEqual([{ sku: 'HTL-S10', units: 3, cases: 0 }]);

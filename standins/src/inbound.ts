@@ -8,7 +8,7 @@ import {
   type NetworkPrice,
   NetworkRules,
 } from '@auk/contract';
-import { spreadLines } from '@auk/core';
+import { handingMinor, spreadLines } from '@auk/core';
 import { CATALOGUE, type DemoNetwork } from '@auk/demo';
 import { z } from 'zod';
 import type { Books } from './books.js';
@@ -188,7 +188,11 @@ export class InboundDesk {
     const kilograms = b.boxes.reduce((n, x) => n + x.weightMg, 0) / 1_000_000;
     return {
       feeMinor: (this.rules.feeMinor[b.placement] ?? 0) * units,
-      freightMinor: carrier ? carrier.pieceMinor * pieces + Math.ceil(carrier.kilogramMinor * kilograms) : 0,
+      freightMinor: carrier
+        ? carrier.pieceMinor * pieces +
+          Math.ceil(carrier.kilogramMinor * kilograms) +
+          (handingMinor(carrier, b.handing, b.door) ?? 0)
+        : 0,
       currency: this.rules.currency,
     };
   }
@@ -198,6 +202,9 @@ export class InboundDesk {
     if (full) return full;
     const other = this.otherThanPlanned(b);
     if (other) return other;
+    const carrier = this.rules.freight.find(c => c.name === b.freight);
+    if (carrier && handingMinor(carrier, b.handing, b.door) === null)
+      return `${carrier.name} fetches; nothing can be brought to it.`;
     const heavy = b.boxes.find(x => x.weightMg > this.rules.limits.mostMg);
     if (heavy) return `The box ${heavy.sscc} is heavier than is taken.`;
     const { mostHeight, mostWeightMg } = this.rules.pallet;

@@ -45,6 +45,8 @@ const wayLine = (id: string, units: number, more: Partial<WayLine> = {}): WayLin
   ...more,
 });
 const ASK: WayAsk = {
+  handing: 'fetched',
+  door: 'dock',
   from: place(39.9, -82),
   lines: [wayLine('jar', 180), wayLine('smoker', 40)],
   boxes: [box('L', 20, 16, 13, 180)],
@@ -183,5 +185,24 @@ test('each network counts its own preparation and its own pallets', () => {
   expect(of(other.name).some(w => w.form === 'pallets')).toBe(false);
   expect(dropped.filter(d => d.network === other.name && d.form === 'pallets').map(d => d.why)).toContain(
     'A box is too large or too heavy for a pallet of too low.',
+  );
+});
+
+test('handing over costs for each center; what cannot be brought is dropped with why', () => {
+  const carriers = ASK.carriers.map(c => ({
+    ...c,
+    handing: { fetchMinor: 2_500, homeMinor: 6_500, hardMinor: 8_000, bringTo: null },
+  }));
+  const plain = planWays(ASK).ways;
+  const fetched = planWays({ ...ASK, carriers, door: 'home' });
+  expect(fetched.ways).toHaveLength(plain.length);
+  for (const [i, w] of fetched.ways.entries()) {
+    const { parts } = fetched.parts.find(p => p.network === w.network && p.placement === w.placement)!;
+    expect(w.freightMinor - plain[i]!.freightMinor).toBe(9_000 * parts.length);
+  }
+  const brought = planWays({ ...ASK, carriers, handing: 'brought' });
+  expect(brought.ways).toEqual([]);
+  expect(brought.dropped.map(d => d.why)).toContain(
+    `${carriers[0]!.name} fetches; nothing can be brought to it.`,
   );
 });

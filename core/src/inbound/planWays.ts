@@ -3,6 +3,7 @@ import { rate } from '../rating/rate.js';
 import type { ServiceRates } from '../rating/rateSheet.js';
 import type { ZonePlace } from '../rating/zones.js';
 import type { Size } from '../units/units.js';
+import { type Door, type Handing, type HandingCharges, handingMinor } from './handing.js';
 import {
   type BoxLimits,
   type InboundBox,
@@ -42,6 +43,8 @@ export interface WayCarrier {
   of: string | null;
   form: Way['form'];
   services: readonly ServiceRates[];
+  /** What handing over costs for each center; nothing where nobody says. */
+  handing?: HandingCharges;
 }
 
 /** A line of a shipment, with what is done to its units and by whom. */
@@ -58,6 +61,9 @@ export interface WayAsk {
   palletMinor: number;
   networks: readonly WayNetwork[];
   carriers: readonly WayCarrier[];
+  /** How the goods get to their carrier, and what it finds here. */
+  handing: Handing;
+  door: Door;
   /** Our own work. */
   minutes: { box: number; pallet: number };
 }
@@ -209,7 +215,7 @@ export function palletsFor(
 type Found = Pick<WayFacts, 'freightMinor' | 'materialMinor' | 'minutes' | 'days'>;
 
 function oneWay(
-  { from, pallet, palletMinor, minutes }: WayAsk,
+  { from, pallet, palletMinor, minutes, handing, door }: WayAsk,
   network: WayNetwork,
   placement: Way['placement'],
   carrier: WayCarrier,
@@ -220,6 +226,8 @@ function oneWay(
   const onPallets = carrier.form === 'pallets';
   if (onPallets && parts.some(p => p.pallets.length === 0))
     return { why: `A box is too large or too heavy for a pallet of ${(network.pallet ?? pallet).name}.` };
+  const handed = carrier.handing ? handingMinor(carrier.handing, handing, door) : 0;
+  if (handed === null) return { why: `${carrier.name} fetches; nothing can be brought to it.` };
   let [freightMinor, onTheWay] = [0, 0];
   for (const part of parts) {
     const pieces = onPallets
@@ -227,7 +235,7 @@ function oneWay(
       : part.boxes.map(b => ({ size: b.box.inner, weightMg: b.weightMg }));
     const sent = cheapest(carrier, pieces, from, placeOf(network, placement, part.center));
     if ('why' in sent) return { why: `To ${part.center}: ${sent.why}` };
-    freightMinor += sent.minor;
+    freightMinor += sent.minor + handed;
     onTheWay = Math.max(onTheWay, sent.days);
   }
   const boxes = parts.flatMap(p => p.boxes);

@@ -146,6 +146,8 @@ export class InboundBookings {
       placement: way.placement,
       form: way.form,
       freight: way.rates === 'theirs' ? way.carrier : null,
+      handing: shipment.handing,
+      door: shipment.door,
       pallets: (await this.pallets(sql, part)).map(({ ids, height, weightMg }, i) => ({
         sscc: numbers[i]!.sscc,
         height,

@@ -59,10 +59,11 @@ export class InboundDrafts {
   change(no: string, input: InboundChange, doer: Doer): Promise<void> {
     return this.db.tx(doer, async tx => {
       const shipment = await this.draft(tx, no);
-      const { source, storage, shipDay, weeks } = input;
-      const other = source !== shipment.source || storage !== shipment.storage;
+      const { source, storage, handing, door } = input;
+      const { source: from, storage: stored, handing: handed, door: at } = shipment;
+      const other = source !== from || storage !== stored || handing !== handed || door !== at;
       if (other) await this.ways.forget(tx, shipment.id);
-      await tx.of(InboundShipment).update(shipment.id, { source, storage, shipDay, weeks });
+      await tx.of(InboundShipment).update(shipment.id, input);
       await tx.tell('inbound', `IN-${shipment.no}`);
     });
   }

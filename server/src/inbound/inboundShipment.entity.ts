@@ -1,4 +1,4 @@
-import { INBOUND_STAGES, type InboundStage } from '@auk/core';
+import { DOORS, type Door, HANDINGS, type Handing, INBOUND_STAGES, type InboundStage } from '@auk/core';
 import { Check, Entity, Index } from 'typeorm';
 import { At, Code, Day, Int, Json, OneOf, Text, Uuid } from '../database/columns.js';
 
@@ -23,6 +23,13 @@ export class InboundShipment {
 
   @OneOf(['house', 'supplier', 'abroad'])
   source!: 'house' | 'supplier' | 'abroad';
+
+  @OneOf(HANDINGS, { default: 'fetched' })
+  handing!: Handing;
+
+  /** What a driver finds who fetches it. */
+  @OneOf(DOORS, { default: 'dock' })
+  door!: Door;
 
   @OneOf(['near', 'deep'])
   storage!: 'near' | 'deep';

@@ -72,6 +72,9 @@ export function inHouseMoney(rules: NetworkRules, house: string, rates: Exchange
       ...f,
       pieceMinor: money(f.pieceMinor),
       kilogramMinor: money(f.kilogramMinor),
+      fetchMinor: money(f.fetchMinor),
+      homeMinor: money(f.homeMinor),
+      hardMinor: money(f.hardMinor),
     })),
   };
 }

@@ -68,6 +68,8 @@ export class InboundViews {
       storage: shipment.storage,
       shipDay: shipment.shipDay,
       weeks: shipment.weeks,
+      handing: shipment.handing,
+      door: shipment.door,
       from: `our own house, ${from.city}`,
       currency,
       rules,

@@ -7,6 +7,7 @@ import {
   type PlanPart,
   preparationsOf,
   quoted,
+  storageMinor,
   theirRates,
   type WayAsk,
   type WayCarrier,
@@ -86,6 +87,8 @@ export class InboundWaysService {
       pallet: rules.pallet,
       palletMinor: PALLET_MINOR,
       networks: networks.map(n => networkOf(loaded, n)),
+      handing: loaded.shipment.handing,
+      door: loaded.shipment.door,
       minutes: MINUTES,
     };
     const sales = loaded.lines.map(({ ratePerDay, earnsMinor, there, line }) => ({
@@ -127,7 +130,13 @@ export class InboundWaysService {
     const theirs = networks.flatMap(({ name, rules }) => {
       const countries = [...new Set([rules.dock, ...rules.centers].map(s => s.address.country))];
       return rules.freight.map(
-        (f): WayCarrier => ({ name: f.name, of: name, form: f.form, services: [theirRates(f, countries)] }),
+        (f): WayCarrier => ({
+          name: f.name,
+          of: name,
+          form: f.form,
+          services: [theirRates(f, countries)],
+          handing: f,
+        }),
       );
     });
     return { from: zonePlace(country, postcode), carriers: [...theirs, ...ours] };
@@ -349,8 +358,9 @@ function networkOf({ shipment, lines }: Loaded, { name, rules }: Network): WayNe
     })),
     feeMinor: rules.feeMinor,
     daysToSale: rules.daysToSale,
-    // Half of it lies there for half of the weeks on average; a month has about 4.35.
-    storageMinor: Math.round((rules.storageMinor[shipment.storage] * shipment.weeks) / 4.35 / 2),
+    storageMinor: Math.round(
+      storageMinor(rules.storageMinor[shipment.storage], shipment.weeks, rules.storageSteps),
+    ),
     takes: rules.takes,
     limits: rules.limits,
     pallet: rules.pallet,

@@ -37,7 +37,7 @@ import { Ways } from '../parts/Ways.js';
 import { What } from '../parts/What.js';
 import { InboundMark } from '../stageMark.js';
 import { useAct } from '../useAct.js';
-import { SOURCES, STORAGES } from '../words.js';
+import { AT_DOOR, HANDED, SOURCES, STORAGES } from '../words.js';
 
 /** One shipment to a network's centers, from draft to the last count. */
 export default function InboundPage() {
@@ -69,6 +69,8 @@ function Shipment({ view }: { view: InboundView }) {
     view.lines.map(l => [l.sku, l.units, l.perCase, l.by]),
     view.storage,
     view.weeks,
+    view.handing,
+    view.door,
   ]);
   const plans = useQuery({
     ...waysQuery(view.no, of),
@@ -233,9 +235,9 @@ function OnItsWay({ view }: { view: InboundView }) {
 }
 
 function FromTo({ view, may }: { view: InboundView; may: boolean }) {
-  const { source, storage, shipDay, weeks } = view;
+  const { source, storage, shipDay, weeks, handing, door } = view;
   const change = useAct((more: object) =>
-    changeShipment(view.no, { source, storage, shipDay, weeks, ...more }),
+    changeShipment(view.no, { source, storage, shipDay, weeks, handing, door, ...more }),
   );
   return (
     <>
@@ -262,6 +264,22 @@ function FromTo({ view, may }: { view: InboundView; may: boolean }) {
             onChange={d => change.mutate({ shipDay: d })}
           />
         </div>
+        <Choice
+          label="Handed over"
+          value={handing}
+          disabled={!may}
+          options={HANDED}
+          onChoose={v => change.mutate({ handing: v })}
+        />
+        {handing === 'fetched' && (
+          <Choice
+            label="At our door"
+            value={door}
+            disabled={!may}
+            options={AT_DOOR}
+            onChoose={v => change.mutate({ door: v })}
+          />
+        )}
         <span className={sentenceCss.sentence}>
           for{' '}
           <TypedNumber

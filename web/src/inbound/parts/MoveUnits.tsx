@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { v7 } from 'uuid';
 import { Ask } from '../../parts/ask.js';
 import { Choice } from '../../parts/Choice.js';
 import { Line } from '../../parts/Line.js';
@@ -31,10 +32,12 @@ export function MoveUnits({
 }) {
   const [units, setUnits] = useState(String(m.units));
   const [to, setTo] = useState(m.to === null ? NEW : String(m.to));
+  const [key] = useState(() => v7());
   const others = boxes.filter(b => b.of?.part === m.part && b.of.no !== m.no);
   const move = useAct(
     () =>
       movePlanned(m.part, {
+        key,
         sku: m.sku,
         units: Number(units),
         from: m.no,

@@ -1,5 +1,5 @@
 import type { InboundPalletView, InboundView } from '@auk/contract';
-import { count } from '@auk/core';
+import { count, freightFacts } from '@auk/core';
 import { OpenBox } from '../../parts/box/OpenBox.js';
 import { size, weight } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
@@ -11,8 +11,15 @@ interface Props {
 
 /** Pallets as they are loaded, with what their carrier asks: how many, how large, how heavy. */
 export function PalletPlan({ pallets, kind }: Props) {
+  const { density, freightClass } = freightFacts(pallets);
   return (
     <>
+      {pallets.length > 0 && (
+        <p className={textCss.quiet}>
+          {count(pallets.length, 'pallet')}, {weight(pallets.reduce((n, p) => n + p.weightMg, 0))} together,{' '}
+          {density} lb a cubic foot: freight class {freightClass} by density.
+        </p>
+      )}
       {pallets.map(p => {
         const codes = [...new Set(p.placed.map(b => b.code))];
         return (
