@@ -11,6 +11,26 @@ export const ProductQuery = PageQuery.extend({
 
 export type ProductQuery = z.infer<typeof ProductQuery>;
 
+const Sides = z.object({ length: z.number(), width: z.number(), height: z.number() });
+
+/** A case of a product by its code: how many are in it, and its size and weight as measured, where somebody did. */
+export const CaseView = z.object({
+  code: z.string(),
+  units: z.number(),
+  size: Sides.nullable(),
+  weightMg: z.number().nullable(),
+});
+export type CaseView = z.infer<typeof CaseView>;
+
+const Side = z.number().int().min(1).max(100_000);
+/** A case as it was measured; null empties, what is not named stays. */
+export const MeasureCase = z.object({
+  code: z.string().trim().min(1).max(100),
+  size: z.object({ length: Side, width: Side, height: Side }).nullish(),
+  weightMg: z.number().int().min(1).max(2_000_000_000).nullish(),
+});
+export type MeasureCase = z.infer<typeof MeasureCase>;
+
 export const ProductRow = z.object({
   id: z.string(),
   sku: z.string(),
@@ -18,6 +38,7 @@ export const ProductRow = z.object({
   kind: z.enum(['piece', 'kit', 'bundle']),
   stage: z.enum(['Unproven', 'Live', 'Retired']),
   codes: z.array(z.object({ code: z.string(), units: z.number() })),
+  cases: z.array(CaseView),
   aliases: z.array(z.string()),
   onHand: z.number(),
   reserved: z.number(),
@@ -28,7 +49,7 @@ export const ProductRow = z.object({
   hint: z.string().nullable(),
   weightMg: z.number().nullable(),
   packedWeightMg: z.number().nullable(),
-  size: z.object({ length: z.number(), width: z.number(), height: z.number() }).nullable(),
+  size: Sides.nullable(),
   facts: z.record(z.string(), fromCore<FactValue>()),
   missing: z.array(fromCore<MissingFact>()),
   listings: z.array(

@@ -171,6 +171,8 @@ export const InboundLineView = z.object({
   perCase: z.number().nullable(),
   /** What a case of it counts by its codes; null where it has none. */
   caseOf: z.number().nullable(),
+  /** Whether the size or weight of the case that it goes in is a guess. */
+  caseGuessed: z.boolean(),
   free: z.number(),
   there: z.number(),
   onTheWay: z.number(),

@@ -714,6 +714,35 @@ test('planned boxes are changed until the bench packs them; what does not fit st
   expect((await move(moved)).body.detail).toContain('being packed already');
 });
 
+test('a case that was measured is boxed by its size and weight, one that was not by a guess that is shown as one', async () => {
+  const { no } = (await lead.post('inbound', { key: v7(), network: FERNWAY })).body;
+  const [code] = (await lead.get('products/JAR-HEX-12')).body.cases;
+  expect(code).toMatchObject({ size: null, weightMg: null });
+  const wanted = { sku: 'JAR-HEX-12', units: code.units, inCases: true };
+  expect((await lead.post(`inbound/${no}/lines`, wanted)).status).toBe(200);
+  const boxed = async () => {
+    const { boxes } = (await lead.get(`inbound/${no}/ways`)).body;
+    expect(boxes).toHaveLength(1);
+    return boxes[0].placed[0].size;
+  };
+  const guessed = await boxed();
+  expect((await view(no)).lines[0].caseGuessed).toBe(true);
+  const measure = (more: object) =>
+    lead.post('products/JAR-HEX-12/codes/measure', { code: code.code, ...more });
+  const size = { length: 4_000, width: 3_000, height: 1_500 };
+  expect((await measure({ size })).status).toBe(200);
+  expect((await measure({ weightMg: 5_000_000 })).status).toBe(200);
+  expect((await lead.get('products/JAR-HEX-12')).body.cases[0]).toMatchObject({ size, weightMg: 5_000_000 });
+  const lies = await boxed();
+  expect(lies).not.toEqual(guessed);
+  expect(Object.values(lies).sort()).toEqual(Object.values(size).sort());
+  expect((await view(no)).lines[0].caseGuessed).toBe(false);
+  expect((await measure({ code: 'nothing', size })).status).toBe(404);
+  expect((await measure({ size: { ...size, height: 0 } })).status).toBe(400);
+  expect((await measure({ size: null, weightMg: null })).status).toBe(200);
+  expect(await boxed()).toEqual(guessed);
+});
+
 test('goods of a purchase order and of a build go along; each unit that we label has its label', async () => {
   const no = await draft([['VEIL-SQF', 2]]);
   expect((await lead.post(`inbound/${no}/from`, { code: 'PO-99999' })).status).toBe(404);

@@ -8,6 +8,7 @@ import {
   ListingQuery,
   ListingRow,
   MakeProducts,
+  MeasureCase,
   MeasuredRow,
   MeasureIn,
   NewProduct,
@@ -111,6 +112,16 @@ export class CatalogController {
   @Answers(z.object({ freed: z.number() }))
   giveCode(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<{ freed: number }> {
     return this.products.giveCode(sku, parse(CodeIn, body), by(me));
+  }
+
+  /** Size and weight of a case, as measured. */
+  @Post('products/:sku/codes/measure')
+  @HttpCode(200)
+  @May('products.change')
+  @Takes({ body: MeasureCase })
+  @Answers('nothing')
+  measureCase(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
+    return this.products.measureCase(sku, parse(MeasureCase, body), by(me));
   }
 
   @Post('products/:sku/codes/remove')

@@ -1,5 +1,5 @@
 import { Check, Entity, Index } from 'typeorm';
-import { Code, Int, Ref } from '../database/columns.js';
+import { Big, Code, Int, Ref } from '../database/columns.js';
 
 @Entity('productCode')
 @Index(['productId'])
@@ -13,4 +13,17 @@ export class ProductCode {
 
   @Int()
   units!: number;
+
+  /** Of a case as it was measured: its sides in tenths of a millimetre, what it weighs in milligrams. */
+  @Int({ nullable: true })
+  length!: number | null;
+
+  @Int({ nullable: true })
+  width!: number | null;
+
+  @Int({ nullable: true })
+  height!: number | null;
+
+  @Big({ nullable: true })
+  weightMg!: number | null;
 }

@@ -246,6 +246,9 @@ function lineView(l: LoadedLine, parts: readonly InboundPart[]): InboundLineView
     units: l.line.units,
     perCase: l.line.perCase,
     caseOf: l.caseOf,
+    caseGuessed:
+      l.line.perCase !== null &&
+      !l.product.cases.some(c => c.units === l.line.perCase && c.size !== null && c.weightMg !== null),
     free: reserved ? l.line.units : l.free,
     there: l.there,
     onTheWay: l.onTheWay,

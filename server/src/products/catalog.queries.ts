@@ -121,12 +121,9 @@ export function productRecords(sql: Sql, ids?: readonly string[]): Promise<Produ
 }
 
 /** The codes of products with the units that each counts, the smallest first. */
-export function codesOf(
-  sql: Sql,
-  ids?: readonly string[],
-): Promise<Pick<ProductCode, 'productId' | 'code' | 'units'>[]> {
+export function codesOf(sql: Sql, ids?: readonly string[]): Promise<ProductCode[]> {
   return sql.rows(
-    `SELECT productId, code, units FROM productCode ${ids ? 'WHERE productId IN (?)' : ''} ORDER BY units, code`,
+    `SELECT productId, code, units, length, width, height, weightMg FROM productCode ${ids ? 'WHERE productId IN (?)' : ''} ORDER BY units, code`,
     ids ? [ids] : [],
   );
 }

@@ -61,7 +61,12 @@ export class CatalogService {
     const codes = await codesOf(sql, ids);
     const parts = await newestParts(sql, ids);
     const products = new Map(rows.map(r => [r.id, fromRecord(r)]));
-    for (const c of codes) products.get(c.productId)!.codes.push({ code: c.code, units: c.units });
+    for (const { productId, code, units, length, width, height, weightMg } of codes) {
+      const product = products.get(productId)!;
+      product.codes.push({ code, units });
+      const size = length && width && height ? { length, width, height } : null;
+      if (units > 1) product.cases.push({ code, units, size, weightMg });
+    }
     for (const p of parts) {
       const product = products.get(p.productId)!;
       const part = { productId: p.partId, quantity: p.quantity };
@@ -150,6 +155,7 @@ export class CatalogService {
         kind: p.kind,
         stage: p.stage,
         codes: p.codes,
+        cases: p.cases,
         aliases: (aliasesBy.get(id) ?? []).map(a => a.code),
         picture: p.picture,
         hint: p.hint ?? null,

@@ -19,6 +19,8 @@ export interface Product extends ScanProduct {
   weightMg: number | null;
   packedWeightMg: number | null;
   size: Size | null;
+  /** Its cases by their codes, with size and weight where they were measured. */
+  cases: { code: string; units: number; size: Size | null; weightMg: number | null }[];
   facts: Record<string, FactValue>;
   recipe: Gathered;
   kitPolicy: 'stock' | 'stock then parts';
@@ -63,6 +65,7 @@ export function fromRecord(r: ProductRecord): Product {
     kitPolicy: r.kitPolicy,
     version: r.version,
     codes: [],
+    cases: [],
     recipe: { kind: r.kind, recipeId: null, parts: [] },
   };
 }

@@ -9,6 +9,7 @@ export const INBOUND_PLANS = [
   "ALTER TABLE printJob MODIFY kind ENUM('label','slip','invoice','customs','unit') NOT NULL, ADD COLUMN IF NOT EXISTS tags JSON NULL",
   'ALTER TABLE inboundBox MODIFY parcelId UUID NULL, ADD COLUMN IF NOT EXISTS pallet INT NULL, ADD UNIQUE INDEX IF NOT EXISTS partPallet (partId, pallet)',
   'ALTER TABLE place MODIFY code VARCHAR(100) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL',
+  'ALTER TABLE productCode ADD COLUMN IF NOT EXISTS length INT NULL, ADD COLUMN IF NOT EXISTS width INT NULL, ADD COLUMN IF NOT EXISTS height INT NULL, ADD COLUMN IF NOT EXISTS weightMg BIGINT NULL',
 ];
 
 export class InboundPlans1766300000000 implements MigrationInterface {

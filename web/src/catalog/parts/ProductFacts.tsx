@@ -1,5 +1,5 @@
-import { ProductRow } from '@auk/contract';
-import { type FactValue, formatMoney, PRODUCT_FACTS, parseAmount } from '@auk/core';
+import { type CaseView, ProductRow } from '@auk/contract';
+import { type FactValue, formatMoney, PRODUCT_FACTS, parseAmount, parseSize, parseWeight } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -7,7 +7,7 @@ import { Changes } from '../../parts/Changes.js';
 import { Drop } from '../../parts/Drop.js';
 import { Field } from '../../parts/Field.js';
 import { Form } from '../../parts/Form.js';
-import { moment } from '../../parts/format.js';
+import { moment, size, weight } from '../../parts/format.js';
 import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { Tick } from '../../parts/Tick.js';
@@ -37,6 +37,7 @@ export function Codes({
           <li key={c.code}>
             <span className={textCss.code}>{c.code}</span>
             {c.units > 1 && <b> counts {c.units}</b>}
+            <CaseSize of={p.cases.find(x => x.code === c.code)} can={can} act={act} />
             {can && (
               <Drop label={`Take off ${c.code}`} onDrop={() => act('/codes/remove', { code: c.code })} />
             )}
@@ -88,6 +89,47 @@ export function Codes({
         </Form>
       )}
     </>
+  );
+}
+
+/** What a case measures and weighs, changed in place. */
+function CaseSize({
+  of,
+  can,
+  act,
+}: {
+  of: CaseView | undefined;
+  can: boolean;
+  act: (to: string, body: unknown) => void;
+}) {
+  if (!of) return null;
+  const save = (more: Partial<CaseView>) => {
+    act('/codes/measure', { code: of.code, ...more });
+    return null;
+  };
+  return (
+    <span className={css.case}>
+      <Field
+        label={`Size of the case ${of.code}`}
+        placeholder={can ? 'size of the case, as 16 x 12 x 10 in' : 'not measured'}
+        value={of.size ? size(of.size) : ''}
+        readOnly={!can}
+        onSave={text => {
+          const read = text === '' ? null : parseSize(text);
+          return read && !read.ok ? read.problem : save({ size: read?.value ?? null });
+        }}
+      />
+      <Field
+        label={`Weight of the case ${of.code}`}
+        placeholder={can ? 'weight, as 12 lb' : 'not weighed'}
+        value={of.weightMg ? weight(of.weightMg) : ''}
+        readOnly={!can}
+        onSave={text => {
+          const read = text === '' ? null : parseWeight(text);
+          return read && !read.ok ? read.problem : save({ weightMg: read?.value ?? null });
+        }}
+      />
+    </span>
   );
 }
 

@@ -126,6 +126,11 @@ const columnsOf = (set: ((l: InboundLineView, more: object) => void) | null): Co
         </Link>{' '}
         <span className={`${textCss.code} ${textCss.quiet}`}>{l.sku}</span>
         {l.refused && <div className={textCss.stop}>✕ Not taken there: {l.refused}</div>}
+        {l.caseGuessed && (
+          <div className={textCss.quiet}>
+            ≈ size and weight of its case are guessed; give them on its page
+          </div>
+        )}
       </>
     ),
   },
