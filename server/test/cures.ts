@@ -139,6 +139,10 @@ export const ELSEWHERE: Record<string, Where> = {
     'Take the new plan',
   ],
   'Choose the way again; its boxes are planned anew.': ['inbound/parts/Ways', 'Choose'],
+  'Open its boxes at the bench again first, if something is not ready.': [
+    'packing/pages/BenchPage',
+    'Scan a slip or a tote',
+  ],
   'Print the labels of its boxes.': ['inbound/parts/PartPanel', 'Box labels'],
   'Reserve it and have it picked first.': ['inbound/pages/InboundPage', 'Reserve it'],
   'Pack it at a bench as it is.': ['packing/pages/BenchPage', 'Scan a slip or a tote'],

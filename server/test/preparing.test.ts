@@ -113,7 +113,7 @@ test('a spoiled piece leaves the stock with its reason, another is promised and 
   await scan(early.sessionId, early.state.lines[0].product.codes[0].code);
   const refused = await scan(early.sessionId, 'AUK-SPOILED');
   expect(refused.status).toBe(422);
-  expect(refused.body.detail).toBe('0 of the 1 units are picked and not packed yet.');
+  expect(refused.body.detail).toBe('No piece of it is picked and not packed yet.');
   await pick(no);
   const held = async () => {
     const row = await house.db.one<{ n: number }>(

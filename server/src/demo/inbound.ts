@@ -6,6 +6,7 @@ import {
   InboundBookings,
   InboundDrafts,
   InboundFollowing,
+  InboundPreparing,
   InboundReserving,
   InboundViews,
   InboundWaysService,
@@ -23,6 +24,8 @@ interface Wanted {
   lines: [sku: string, units: number][];
   placement?: 'one dock' | 'spread';
   until: Until;
+  /** It is picked and waits to be prepared. */
+  picked?: boolean;
   /** Units by SKU that the center counts more or fewer than were sent. */
   off?: Record<string, number>;
 }
@@ -77,6 +80,15 @@ const SHIPMENTS: Wanted[] = [
   { lines: [['MLD-SKEP', 20]], until: 'Boxed' },
   {
     lines: [
+      ['JAR-MUT-08', 12],
+      ['KNF-SER-12', 6],
+      ['SYR-1GL', 4],
+    ],
+    until: 'Draft',
+    picked: true,
+  },
+  {
+    lines: [
       ['JAR-HEX-12', 48],
       ['QCG-PLS', 40],
       ['MSE-GRD', 20],
@@ -101,6 +113,7 @@ export class InboundDemo {
     private readonly drafts: InboundDrafts,
     private readonly ways: InboundWaysService,
     private readonly reserving: InboundReserving,
+    private readonly preparing: InboundPreparing,
     private readonly bookings: InboundBookings,
     private readonly following: InboundFollowing,
     private readonly views: InboundViews,
@@ -124,7 +137,7 @@ export class InboundDemo {
     for (const [sku, units] of wanted.lines)
       await this.drafts.setLine(no, { sku, units, inCases: false, by: 'us' }, doer);
     await this.drafts.askCodes(no, doer);
-    if (wanted.until === 'Draft') return;
+    if (wanted.until === 'Draft' && !wanted.picked) return;
     if (wanted.until === 'Cancelled') return this.reserving.cancel(no, newId(), doer);
     // No more goes than is here.
     for (const l of (await this.views.one(no)).lines)
@@ -133,17 +146,29 @@ export class InboundDemo {
     const { table } = await this.ways.compare(no);
     await this.ways.choose(no, theirs(table, wanted.placement ?? 'one dock'), doer);
     await this.reserving.reserve(no, newId(), doer);
-    for (const part of await partsOf(this.db, no)) {
+    const parts = await partsOf(this.db, no);
+    if (wanted.picked) {
+      for (const part of parts) await this.db.tx(doer, tx => this.pick(tx, part.orderId!));
+      return;
+    }
+    for (const { sku, units, needs } of (await this.views.one(no)).lines)
+      if (needs.length > 0)
+        await this.preparing.prepared(no, { key: newId(), sku, done: units, spoiled: 0 }, doer);
+    for (const part of parts) {
       await this.db.tx(doer, tx => this.pack(tx, part.orderId!));
       await this.following.packed(part.id);
       if (wanted.until !== 'Boxed') await this.goOn(part.id, wanted, standins, doer, lateUntil);
     }
   }
 
-  /** Picks an order and packs it into the boxes that were planned. */
-  private async pack(tx: Tx, orderId: string): Promise<void> {
+  private async pick(tx: Tx, orderId: string): Promise<void> {
     const list = await this.releases.release(tx, [orderId]);
     await this.picking.takeAll(tx, list.id);
+  }
+
+  /** Picks an order and packs it into the boxes that were planned. */
+  private async pack(tx: Tx, orderId: string): Promise<void> {
+    await this.pick(tx, orderId);
     const plan = (await this.plans.of(tx, orderId))!;
     const head = (await headOf(tx, orderId))!;
     const parts = await partsToPack(tx, orderId);

@@ -40,6 +40,7 @@ import { InboundWaysService } from './ways.service.js';
 export { InboundBookings } from './bookings.service.js';
 export { InboundDrafts } from './drafts.service.js';
 export { InboundFollowing } from './following.service.js';
+export { InboundPreparing } from './preparing.service.js';
 export { InboundReserving } from './reserving.service.js';
 export { InboundViews } from './views.service.js';
 export { InboundWaysService } from './ways.service.js';
@@ -90,6 +91,7 @@ export { InboundWaysService } from './ways.service.js';
     InboundBookings,
     InboundDrafts,
     InboundFollowing,
+    InboundPreparing,
     InboundReserving,
     InboundViews,
     InboundWaysService,

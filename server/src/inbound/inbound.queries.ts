@@ -72,10 +72,10 @@ export function lineOfSku(
   );
 }
 
-/** Reserved shipments that have not left, the one that leaves first before the others. */
+/** Reserved shipments that are not packed throughout, the one that leaves first before the others. */
 export function shipmentsToPrepare(sql: Sql): Promise<Pick<InboundShipment, 'no'>[]> {
   return sql.rows(
-    "SELECT s.no FROM inboundShipment s WHERE s.stage IN ('Draft', 'Boxed') AND EXISTS (SELECT 1 FROM inboundPart p WHERE p.shipmentId = s.id AND p.orderId IS NOT NULL AND p.stage <> 'Cancelled') ORDER BY s.shipDay IS NULL, s.shipDay, s.no LIMIT 50",
+    "SELECT s.no FROM inboundShipment s WHERE s.stage = 'Draft' AND EXISTS (SELECT 1 FROM inboundPart p WHERE p.shipmentId = s.id AND p.orderId IS NOT NULL AND p.stage <> 'Cancelled') ORDER BY s.shipDay IS NULL, s.shipDay, s.no LIMIT 50",
   );
 }
 

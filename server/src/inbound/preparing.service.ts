@@ -204,10 +204,10 @@ const oursOf = ({ line, needs }: LoadedLine): Preparation[] =>
   needs.filter(n => line.preparedBy === 'us' || n.feeMinor === null).map(n => n.needs);
 
 function mustBeHere(shipment: InboundShipment): void {
-  if (shipment.stage !== 'Draft' && shipment.stage !== 'Boxed')
+  if (shipment.stage !== 'Draft')
     throw new Forbidden(
-      `${shipment.name} is ${shipment.stage}; its goods are not here any more, or are booked as they are.`,
-      'Begin another shipment.',
+      `${shipment.name} is ${shipment.stage}: what is packed is not prepared any more.`,
+      'Open its boxes at the bench again first, if something is not ready.',
     );
 }
 

@@ -60,7 +60,9 @@ export class Spoiled {
     }
     if (left > 0)
       throw new Forbidden(
-        `${units - left} of the ${units} units are picked and not packed yet.`,
+        left === units
+          ? 'No piece of it is picked and not packed yet.'
+          : `Only ${units - left} of ${units} are picked and not packed yet.`,
         'Write it off where it lies, under Stock.',
       );
     await this.stock.apply(tx, { moves, holds });

@@ -59,7 +59,7 @@ export function PlanChanged({ view, may }: { view: InboundView; may: boolean }) 
       <h2 className={textCss.risk}>▲ {view.network} has changed its plan</h2>
       <p>
         {reserved
-          ? 'Nothing is booked by the old one. Repack what is named, by taking the new plan.'
+          ? 'Nothing more is booked by the old one. What is named is repacked once the new plan is taken.'
           : 'Choose the way again; its boxes are planned anew.'}
       </p>
       <DataTable
@@ -72,9 +72,11 @@ export function PlanChanged({ view, may }: { view: InboundView; may: boolean }) 
         empty=""
       />
       {reserved && may && (
-        <Button variant="contained" onClick={() => setAsks(true)}>
-          Take the new plan
-        </Button>
+        <p>
+          <Button variant="contained" onClick={() => setAsks(true)}>
+            Take the new plan
+          </Button>
+        </p>
       )}
       {asks && (
         <Ask

@@ -113,7 +113,11 @@ function Hand({ state, no, printer, scan, leave }: HandProps) {
               <div className={`${textCss.code} ${textCss.quiet}`}>{line.product.sku}</div>
             </div>
           </div>
-          <ol className={css.todo} aria-label="What is done to it">
+          <ol
+            className={css.todo}
+            aria-label="What is done to it"
+            data-one={line.needs.length === 1 || undefined}
+          >
             {line.needs.map(n => (
               <li key={n}>{PREPARING[n]}</li>
             ))}
@@ -134,7 +138,7 @@ function Hand({ state, no, printer, scan, leave }: HandProps) {
       ) : (
         <span className={handCss.idle}>{prepareDone(state) ? 'All is prepared.' : 'Scan a piece.'}</span>
       )}
-      <div className={handCss.acts}>
+      <div className={`${handCss.acts} ${css.pairs}`}>
         <Button variant="outlined" disabled={more === 0} onClick={() => scan('AUK-ALL')}>
           {more > 0 ? `All ${more} more` : 'All of it'}
         </Button>
