@@ -103,7 +103,7 @@ function palletLabel(paper: Paper, s: ShipmentOnPaper, p: PalletOnPaper, i: numb
     WIDE,
   );
   if (p.tracking) line(paper, 'code', 12, `${s.carrier} ${p.tracking}`, LEFT, top + 120, WIDE);
-  drawGs1(paper, `(00)${p.sscc}`, LEFT + 30, top + 150, 130, 3);
+  drawGs1(paper, `(00)${p.sscc}`, LEFT + 30, top + 150, 130, 4);
   line(paper, 'code', 15, ssccWords(p.sscc, s.prefixLength), LEFT + 30, top + 290, WIDE - 60);
 }
 
@@ -153,7 +153,7 @@ function lower(paper: Paper, s: ShipmentOnPaper, b: BoxOnPaper, i: number): void
     top + 62,
     WIDE,
   );
-  drawGs1(paper, `(00)${b.sscc}`, LEFT + 30, top + 96, 110, 3);
+  drawGs1(paper, `(00)${b.sscc}`, LEFT + 30, top + 96, 110, 4);
   line(paper, 'code', 15, ssccWords(b.sscc, s.prefixLength), LEFT + 30, top + 214, WIDE - 60);
   line(
     paper,

@@ -37,10 +37,10 @@ export function Codes({
           <li key={c.code}>
             <span className={textCss.code}>{c.code}</span>
             {c.units > 1 && <b> counts {c.units}</b>}
-            <CaseSize of={p.cases.find(x => x.code === c.code)} can={can} act={act} />
             {can && (
               <Drop label={`Take off ${c.code}`} onDrop={() => act('/codes/remove', { code: c.code })} />
             )}
+            <CaseSize of={p.cases.find(x => x.code === c.code)} can={can} act={act} />
           </li>
         ))}
       </ul>
@@ -111,7 +111,7 @@ function CaseSize({
     <span className={css.case}>
       <Field
         label={`Size of the case ${of.code}`}
-        placeholder={can ? 'size of the case, as 16 x 12 x 10 in' : 'not measured'}
+        placeholder={can ? 'size, as 16 x 12 x 10' : 'not measured'}
         value={of.size ? size(of.size) : ''}
         readOnly={!can}
         onSave={text => {
