@@ -188,7 +188,7 @@ await buyer.getByRole('button', { name: 'Send' }).click();
 await buyer.getByText('We have it').waitFor();
 await shoot(buyer, 'buyer');
 // Shipments to centers: a draft, its ways, pallets, boxes for several centers, and one that was counted short.
-await visit(lead, '/inbound/IN-9', null);
+await visit(lead, '/inbound/IN-10', null);
 await lead.getByRole('heading', { name: 'Ways to send it' }).waitFor();
 await shoot(lead, 'draft');
 const send = (path, data) =>
