@@ -213,7 +213,7 @@ const pieceOf = ({ form, pallets, boxes }: NetworkBookingIn, sscc: string | null
 
 /** The pallets of a part as they were numbered when its price was asked for. */
 function loadedPallets(part: InboundPart, boxes: readonly PackedBoxView[]): InboundPartView['loaded'] {
-  if (!part.asked) return [];
+  if (!part.asked || part.stage === 'Cancelled') return [];
   return fromJson<NetworkBookingIn>(part.asked).pallets.map(({ boxes: on, ...p }, i) => ({
     ...p,
     no: i + 1,

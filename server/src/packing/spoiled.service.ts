@@ -27,7 +27,9 @@ export class Spoiled {
       reason,
     }: { orderIds: string[]; productId: string; units: number; reason: string },
   ): Promise<void> {
-    await lockAll(tx, { orders: orderIds, productStock: [productId] });
+    // Orders that may get what is promised anew are locked before the goods, as all do.
+    const wanting = await this.reservations.wanting(tx, [productId]);
+    await lockAll(tx, { orders: [...orderIds, ...wanting], productStock: [productId] });
     const gone = await this.house.place(tx, 'gone');
     const moves: Move[] = [];
     const holds: HoldChange[] = [];
