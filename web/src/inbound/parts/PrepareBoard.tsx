@@ -1,20 +1,14 @@
 import type { OpenedPreparing } from '@auk/contract';
 import { count, PREPARING, type PrepareState, prepareDone, prepareOpen, prepareScan } from '@auk/core';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
-import { type RefObject, useState } from 'react';
+import type { RefObject } from 'react';
 import pageCss from '../../parts/page.module.css';
 import { Picture } from '../../parts/picture.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
-import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
-import benchCss from '../../scans/bench.module.css';
 import handCss from '../../scans/hand.module.css';
-import { Unsent } from '../../scans/Unsent.js';
-import { useEarly } from '../../scans/useOpening.js';
-import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
-import { Who } from '../../shell/Who.js';
+import { HandBoard } from '../../shell/HandBoard.js';
 import { preparePath, unitLabelsPath } from '../api.js';
 import css from '../inbound.module.css';
 
@@ -28,64 +22,37 @@ interface Props {
 }
 
 const OPENS = /^IN-\d/i;
-const LEAVE = 'AUK-LEAVE';
 
 /** A shipment that is being prepared: the piece in hand with what is to be done to it, and how far each product is. */
 export function PrepareBoard({ opened, open, early, leave }: Props) {
   const { sessionId, no, printer } = opened;
   const session = useScanSession(sessionId, preparePath(sessionId), no, opened.state, prepareScan);
-  const { state, answer } = session;
-  const [typed, setTyped] = useState('');
-  const scan = (text: string) => {
-    if (OPENS.test(text.trim())) open(text.trim());
-    else if (text.trim().toUpperCase() === LEAVE) leave();
-    else session.scan(text);
-  };
-  useScanner(scan, { typed: true, onTyping: setTyped });
-  useEarly(early, scan);
+  const { state } = session;
   useTitle(`Preparing ${state.name}`);
-  const left = state.lines.reduce((n, l) => n + prepareOpen(l), 0);
-  const all = state.lines.reduce((n, l) => n + l.wanted, 0);
   return (
-    <div className={`${benchCss.edge} ${answer ? benchCss[answer.tone] : ''}`}>
-      <header className={benchCss.bhead}>
-        <div>
-          <small>shipment</small>
-          <b>{state.name}</b>
-        </div>
-        <div>
-          <small>number</small>
-          <b className={textCss.code}>{no}</b>
-        </div>
-        <div className={pageCss.grow}>
-          <small>
-            {count(left, 'unit')} of {all} to prepare
-          </small>
-          <LinearProgress
-            variant="determinate"
-            color="success"
-            value={(100 * (all - left)) / Math.max(1, all)}
-            aria-label={`${all - left} of ${count(all, 'unit')} prepared`}
-          />
-        </div>
-        <Unsent />
-        <Who />
-      </header>
-      <main className={handCss.board}>
-        <Hand state={state} no={no} printer={printer} scan={scan} leave={leave} />
-        <Lines state={state} />
-      </main>
-      <div>
-        {session.offline && (
-          <OfflineNote words={`No network. ${count(session.waiting, 'scan')} kept, to be sent.`} />
-        )}
-        <AnswerBar
-          where="foot"
-          typed={typed}
-          answer={answer ?? { says: `${state.name} is open.`, next: 'Scan a piece.', tone: 'info' }}
-        />
-      </div>
-    </div>
+    <HandBoard
+      session={session}
+      heads={[
+        ['shipment', state.name],
+        ['number', no],
+      ]}
+      left={state.lines.reduce((n, l) => n + prepareOpen(l), 0)}
+      all={state.lines.reduce((n, l) => n + l.wanted, 0)}
+      noun="unit"
+      act={['prepare', 'prepared']}
+      says={{ says: `${state.name} is open.`, next: 'Scan a piece.' }}
+      opens={OPENS}
+      open={open}
+      early={early}
+      leave={leave}
+    >
+      {scan => (
+        <>
+          <Hand state={state} no={no} printer={printer} scan={scan} leave={leave} />
+          <Lines state={state} />
+        </>
+      )}
+    </HandBoard>
   );
 }
 

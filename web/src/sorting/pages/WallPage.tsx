@@ -2,20 +2,15 @@ import { OpenedHeap } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { clock } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
-import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import benchCss from '../../scans/bench.module.css';
 import handCss from '../../scans/hand.module.css';
-import { Unsent } from '../../scans/Unsent.js';
 import { type NotOpened, useOpening } from '../../scans/useOpening.js';
-import { useScanner } from '../../scans/useScanner.js';
-import { Who } from '../../shell/Who.js';
-import { useQuiet } from '../../update.js';
+import { HandWaiting } from '../../shell/HandBoard.js';
 import { heapsQuery, openHeap } from '../api.js';
 import { WallBoard } from '../parts/WallBoard.js';
 
@@ -34,50 +29,37 @@ export default function WallPage() {
   );
 }
 
-/** No heap is open: those that wait, and what was refused. */
+/** No heap is open: those that wait. */
 function Waiting({ problem, open }: { problem: NotOpened | null; open: (code: string) => void }) {
   const me = useMe();
-  const [typed, setTyped] = useState('');
   const heaps = useQuery(heapsQuery);
-  useQuiet();
-  useScanner(open, { typed: true, onTyping: setTyped });
   return (
-    <div className={`${benchCss.edge} ${problem ? benchCss.wrong : ''}`}>
-      <header className={benchCss.bhead}>
-        <h1>Put wall</h1>
-        <Unsent />
-        {me.role !== 'picker' && (
+    <HandWaiting
+      title="Put wall"
+      problem={problem}
+      open={open}
+      wants={['Scan the trolley of a heap', 'The trolley or tote that a heap lies on, or its list.']}
+      end={
+        me.role !== 'picker' && (
           <Link className={benchCss.end} to="/board">
             Board
           </Link>
-        )}
-        <Who />
-      </header>
-      <main className={benchCss.wait}>
-        <b>Scan the trolley of a heap</b>
-        {typed && <OfflineNote words={typed} />}
-        <div className={handCss.open}>
-          {heaps.data?.map(h => (
-            <Button key={h.list} variant="outlined" onClick={() => open(h.list)}>
-              <span>
-                <span className={textCss.code}>{h.code}</span> · {h.mark}, {count(h.orders, 'order')},{' '}
-                {count(h.units - h.sorted, 'piece')} to sort{h.cutOff && ` · leaves ${clock(h.cutOff)}`}
-              </span>
-            </Button>
-          ))}
-        </div>
-        {heaps.isSuccess && heaps.data.length === 0 && (
-          <span className={benchCss.plain}>No heap waits. Lists that are picked as heaps come here.</span>
-        )}
-      </main>
-      <AnswerBar
-        where="foot"
-        answer={
-          problem
-            ? { says: problem.says, next: problem.cure, tone: 'wrong', times: problem.times }
-            : { says: 'Ready.', next: 'The trolley or tote that a heap lies on, or its list.', tone: 'info' }
-        }
-      />
-    </div>
+        )
+      }
+    >
+      <div className={handCss.open}>
+        {heaps.data?.map(h => (
+          <Button key={h.list} variant="outlined" onClick={() => open(h.list)}>
+            <span>
+              <span className={textCss.code}>{h.code}</span> · {h.mark}, {count(h.orders, 'order')},{' '}
+              {count(h.units - h.sorted, 'piece')} to sort{h.cutOff && ` · leaves ${clock(h.cutOff)}`}
+            </span>
+          </Button>
+        ))}
+      </div>
+      {heaps.isSuccess && heaps.data.length === 0 && (
+        <span className={benchCss.plain}>No heap waits. Lists that are picked as heaps come here.</span>
+      )}
+    </HandWaiting>
   );
 }

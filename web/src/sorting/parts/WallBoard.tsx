@@ -1,20 +1,13 @@
 import { OpenedHeap } from '@auk/contract';
-import { count, inCell, lineOpen, type SortState, sortDone, sortScan } from '@auk/core';
+import { inCell, lineOpen, type SortState, sortDone, sortScan } from '@auk/core';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
-import { type RefObject, useState } from 'react';
-import pageCss from '../../parts/page.module.css';
+import type { RefObject } from 'react';
 import { Picture } from '../../parts/picture.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
-import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
-import benchCss from '../../scans/bench.module.css';
 import handCss from '../../scans/hand.module.css';
-import { Unsent } from '../../scans/Unsent.js';
-import { useEarly } from '../../scans/useOpening.js';
-import { useScanner } from '../../scans/useScanner.js';
 import { useScanSession } from '../../scans/useScanSession.js';
-import { Who } from '../../shell/Who.js';
+import { HandBoard } from '../../shell/HandBoard.js';
 import { sortPath } from '../api.js';
 import css from '../sorting.module.css';
 
@@ -29,66 +22,37 @@ interface Props {
 
 /** Codes that open another heap: what heaps lie on, and lists. */
 const OPENS = /^(TR|TO|PL)-/i;
-const LEAVE = 'AUK-LEAVE';
 
 /** A heap at its wall: the piece in hand, and the wall as it stands with the cell that it goes into. */
 export function WallBoard({ opened, open, early, leave }: Props) {
   const { sessionId, listNo, columns } = opened;
   const session = useScanSession(sessionId, sortPath(sessionId), listNo, opened.state, sortScan);
-  const { state, answer } = session;
-  const [typed, setTyped] = useState('');
-  const scan = (text: string) => {
-    if (OPENS.test(text.trim())) open(text.trim());
-    else if (text.trim().toUpperCase() === LEAVE) leave();
-    else session.scan(text);
-  };
-  useScanner(scan, { typed: true, onTyping: setTyped });
-  useEarly(early, scan);
+  const { state } = session;
   useTitle(`Put wall ${state.wall}`);
-  const left = state.lines.reduce((n, l) => n + lineOpen(l), 0);
-  const all = state.lines.reduce((n, l) => n + l.wanted, 0);
   return (
-    <div className={`${benchCss.edge} ${answer ? benchCss[answer.tone] : ''}`}>
-      <header className={benchCss.bhead}>
-        <div>
-          <small>wall</small>
-          <b>{state.wall}</b>
-        </div>
-        <div>
-          <small>heap</small>
-          <b className={textCss.code}>{state.heap}</b>
-        </div>
-        <div className={pageCss.grow}>
-          <small>
-            {count(left, 'piece')} of {all} to sort
-          </small>
-          <LinearProgress
-            variant="determinate"
-            color="success"
-            value={(100 * (all - left)) / Math.max(1, all)}
-            aria-label={`${all - left} of ${count(all, 'piece')} sorted`}
-          />
-        </div>
-        <Unsent />
-        <Who />
-      </header>
-      <main className={handCss.board}>
-        <Hand state={state} scan={scan} leave={leave} />
-        <Wall state={state} columns={columns} />
-      </main>
-      <div>
-        {session.offline && (
-          <OfflineNote words={`No network. ${count(session.waiting, 'scan')} kept, to be sent.`} />
-        )}
-        <AnswerBar
-          where="foot"
-          typed={typed}
-          answer={
-            answer ?? { says: `${state.heap} is open.`, next: 'Scan a piece of the heap.', tone: 'info' }
-          }
-        />
-      </div>
-    </div>
+    <HandBoard
+      session={session}
+      heads={[
+        ['wall', state.wall],
+        ['heap', state.heap],
+      ]}
+      left={state.lines.reduce((n, l) => n + lineOpen(l), 0)}
+      all={state.lines.reduce((n, l) => n + l.wanted, 0)}
+      noun="piece"
+      act={['sort', 'sorted']}
+      says={{ says: `${state.heap} is open.`, next: 'Scan a piece of the heap.' }}
+      opens={OPENS}
+      open={open}
+      early={early}
+      leave={leave}
+    >
+      {scan => (
+        <>
+          <Hand state={state} scan={scan} leave={leave} />
+          <Wall state={state} columns={columns} />
+        </>
+      )}
+    </HandBoard>
   );
 }
 
