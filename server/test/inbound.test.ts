@@ -421,6 +421,59 @@ test('how it is handed over is part of the way and of the price: what is brought
   );
 });
 
+test('a product that the network does not take when it is asked leaves the draft, and that is told', async () => {
+  const no = await draft([
+    ['GLV-S', 2],
+    ['HTL-S10', 2],
+  ]);
+  const centers = house.app.get(Centers);
+  const plan = centers.plan;
+  vi.spyOn(centers, 'plan').mockImplementationOnce(async (network, asked) => {
+    const answer = await plan(network, { ...asked, lines: asked.lines.filter(l => l.code !== 'GLV-S') });
+    if (answer.kind !== 'answered') throw new Error('The stand-in did not answer.');
+    return {
+      ...answer,
+      value: { ...answer.value, refused: [{ code: 'GLV-S', why: 'It has enough gloves.' }] },
+    };
+  });
+  await choose(no, 'one dock');
+  const after = await view(no);
+  expect(after.lines.map((l: { sku: string }) => l.sku)).toEqual(['HTL-S10']);
+  expect(after.story.map((e: { says: string }) => e.says).join(' ')).toContain('It has enough gloves.');
+  expect(after.parts[0].lines).toEqual([{ sku: 'HTL-S10', units: 2 }]);
+});
+
+test('the number of a shipping unit stands at one box: twice in one booking, or in another that lives, it is refused', () => {
+  const box = (sscc: string) => ({ sscc, weightMg: 1_000_000, lines: [{ code: 'HTL-S10', units: 1 }] });
+  const [live] = desk().bookings.all();
+  const priced = (boxes: object[]) =>
+    desk().answer(
+      'POST',
+      'prices',
+      '',
+      '',
+      JSON.stringify({
+        number: 'IN-99',
+        center: 'Columbus',
+        placement: 'one dock',
+        form: 'parcels',
+        freight: null,
+        pallets: [],
+        boxes,
+      }),
+    );
+  const [one, two] = ['095299999000000010', '095299999000000027'].map(box);
+  expect(priced([one!, two!])).toMatchObject({ status: 200 });
+  for (const boxes of [
+    [one!, one!],
+    [one!, box(live!.boxes[0]!.sscc)],
+  ])
+    expect(priced(boxes)).toMatchObject({
+      status: 422,
+      body: { why: expect.stringContaining('at another box') },
+    });
+});
+
 test('two at once reserve one shipment and book one part: each is done once; stock of it is not sold meanwhile', async () => {
   const no = await draft([['STR-600', 6]]);
   await choose(no, 'one dock');
