@@ -474,6 +474,23 @@ test('the number of a shipping unit stands at one box: twice in one booking, or 
     });
 });
 
+test('how it is handed over was changed while the network was asked: its answer is not taken', async () => {
+  const no = await draft([['GLV-S', 3]]);
+  const centers = house.app.get(Centers);
+  const plan = centers.plan;
+  vi.spyOn(centers, 'plan').mockImplementationOnce(async (...asked) => {
+    const { source, storage, shipDay, weeks, handing } = await view(no);
+    const change = { source, storage, shipDay, weeks, handing, door: 'home' };
+    expect((await lead.post(`inbound/${no}/change`, change)).status).toBe(200);
+    return plan(...asked);
+  });
+  const way = { placement: 'one dock', form: 'parcels', carrier: 'Fernway Pick-up', rates: 'theirs' };
+  expect((await lead.post(`inbound/${no}/way`, way)).body.detail).toBe(
+    'Somebody changed the shipment meanwhile.',
+  );
+  expect(await view(no)).toMatchObject({ door: 'home', way: null });
+});
+
 test('two at once reserve one shipment and book one part: each is done once; stock of it is not sold meanwhile', async () => {
   const no = await draft([['STR-600', 6]]);
   await choose(no, 'one dock');
@@ -685,6 +702,11 @@ test('by our own carrier: booked for its fee alone, labelled as parcels are, gon
   expect((await lead.post(`inbound/parts/${part.id}/leave`)).body.detail).toBe('It goes by our own carrier.');
   const [offer] = (await lead.get(`parcels/${box}/offers`)).body.offers;
   const label = (await lead.post(`parcels/${box}/label`, wishOf(offer))).body;
+  // What the carrier gave and what the center scans are on one sheet.
+  const [sheet, ...more] = pagesOf(await paper(`parts/${part.id}/labels.pdf`));
+  expect(more).toEqual([]);
+  expect(sheet).toContain(label.tracking);
+  expect(sheet).toContain('to Columbus');
   // Called off, it is not given up while its label lives: what was paid would be lost without a word.
   expect((await lead.post(`inbound/parts/${part.id}/call-off`)).status).toBe(200);
   const givenUp = await lead.post(`inbound/${no}/cancel`, { key: v7() });
@@ -709,6 +731,32 @@ test('by our own carrier: booked for its fee alone, labelled as parcels are, gon
     tracking: [],
   });
   expect(await differences(house)).toEqual([]);
+});
+
+test('a label that was bought elsewhere is stuck onto the sheet, which is printed all the same', async () => {
+  const no = await draft([['HTL-S10', 2]]);
+  const { table } = (await lead.get(`inbound/${no}/ways`)).body;
+  const { placement, form, carrier, rates } = table.ways.find(
+    (w: { network: string; rates: string; form: string }) =>
+      w.network === FERNWAY && w.rates === 'ours' && w.form === 'parcels',
+  );
+  expect((await lead.post(`inbound/${no}/way`, { placement, form, carrier, rates })).status).toBe(200);
+  await packed(no);
+  const [part] = (await view(no)).parts;
+  await booked(part.id);
+  const { parcel } = (await view(no)).parts[0].boxes[0];
+  const bought = {
+    carrier: 'redfen',
+    service: 'Their Ground',
+    tracking: 'ELSE77001',
+    minor: 900,
+    arrives: '2031-12-04',
+    key: v7(),
+  };
+  const typed = await lead.post(`parcels/${parcel}/elsewhere`, bought);
+  expect(typed.status, JSON.stringify(typed.body)).toBe(200);
+  const pages = pagesOf(await paper(`parts/${part.id}/labels.pdf`));
+  expect(pages[0]).toContain('The label of its carrier is stuck here.');
 });
 
 test('a server that dies between the intention and the asking: the booking is asked for again, once', async () => {

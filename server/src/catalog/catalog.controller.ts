@@ -121,7 +121,7 @@ export class CatalogController {
   @Takes({ body: MeasureCase })
   @Answers('nothing')
   measureCase(@Param('sku') sku: string, @Body() body: unknown, @Me() me: Person): Promise<void> {
-    return this.products.measureCase(sku, parse(MeasureCase, body), by(me));
+    return this.measures.measureCase(sku, parse(MeasureCase, body), by(me));
   }
 
   @Post('products/:sku/codes/remove')

@@ -1,5 +1,5 @@
-import type { MeasuredRow, MeasureIn } from '@auk/contract';
-import type { FactValue, Size } from '@auk/core';
+import type { MeasureCase, MeasuredRow, MeasureIn } from '@auk/contract';
+import { type FactValue, formatSize, formatWeight, quoted, type Size } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { IsNull } from 'typeorm';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
@@ -7,6 +7,8 @@ import { NotHere } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { Measured } from './measured.entity.js';
 import { measuredSizes, openMeasure, openMeasures } from './measured.queries.js';
+import { ProductCode } from './productCode.entity.js';
+import { ProductEvent } from './productEvent.entity.js';
 import { ProductsService } from './products.service.js';
 
 const gone = () => new NotHere('That measure', 'Somebody has looked at it already; look at the list again.');
@@ -50,6 +52,24 @@ export class Measures {
       },
     ]);
     await tx.tell('catalog', productId);
+  }
+
+  /** Keeps what a case of a product measures and weighs; what is not named stays. */
+  async measureCase(sku: string, { code, size, weightMg }: MeasureCase, doer: Doer): Promise<void> {
+    const { id } = await this.catalog.bySku(sku);
+    await this.db.tx(doer, async tx => {
+      const product = (await this.catalog.products(tx, [id])).get(id)!;
+      if (!product.cases.some(c => c.code === code))
+        throw new NotHere(`A case of ${product.name} with the code ${quoted(code)}`);
+      const sides = size === undefined ? {} : (size ?? { length: null, width: null, height: null });
+      const weighs = weightMg === undefined ? {} : { weightMg };
+      await tx.of(ProductCode).update({ code, productId: id }, { code, ...sides, ...weighs });
+      const told = [size && formatSize(size, 'imperial'), weightMg && formatWeight(weightMg, 'imperial')];
+      const says = `Case ${code} measured: ${told.filter(Boolean).join(', ') || 'not known any more'}.`;
+      const { at, personId } = tx;
+      await tx.insert(ProductEvent, [{ productId: id, at, personId, says, changes: null }]);
+      await tx.tell('catalog', sku);
+    });
   }
 
   /** The sizes that were measured of products, for as long as nobody has looked at them. */

@@ -1,12 +1,10 @@
-import type { CodeIn, MeasureCase } from '@auk/contract';
+import type { CodeIn } from '@auk/contract';
 import {
   type Change,
   canonicalCode,
   type FactValue,
   FIELD_WORDS,
   fitsCode128,
-  formatSize,
-  formatWeight,
   ownStage,
   PRODUCT_FACTS,
   type ProductStage,
@@ -257,29 +255,6 @@ export class ProductsService {
       },
     ]);
     return this.checks.recheckStopped(tx, ['no-code'], product.sku);
-  }
-
-  /** Keeps what a case of a product measures and weighs. */
-  measureCase(sku: string, { code, size, weightMg }: MeasureCase, doer: Doer): Promise<void> {
-    return this.db.tx(doer, async tx => {
-      const product = await this.locked(tx, sku);
-      if (!product.cases.some(c => c.code === code))
-        throw new NotHere(`A case of ${product.name} with the code ${quoted(code)}`);
-      const sides = size === undefined ? {} : (size ?? { length: null, width: null, height: null });
-      const weighs = weightMg === undefined ? {} : { weightMg };
-      await tx.of(ProductCode).update({ code, productId: product.id }, { code, ...sides, ...weighs });
-      const says = [size && formatSize(size, 'imperial'), weightMg && formatWeight(weightMg, 'imperial')];
-      await tx.insert(ProductEvent, [
-        {
-          productId: product.id,
-          at: tx.at,
-          personId: tx.personId,
-          says: `Case ${code} measured: ${says.filter(Boolean).join(', ') || 'not known any more'}.`,
-          changes: null,
-        },
-      ]);
-      await tx.tell('catalog', product.sku);
-    });
   }
 
   takeCode(sku: string, code: string, doer: Doer): Promise<void> {

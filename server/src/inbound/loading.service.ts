@@ -175,6 +175,9 @@ export function mustBeKnown({
   return rules;
 }
 
+/** What of a shipment itself its ways hang on. */
+const JUDGED_BY = ['network', 'source', 'storage', 'handing', 'door'] as const;
+
 /** What was judged or asked before the shipment was locked must still be what goes, and where. */
 export async function mustBeAsLoaded(
   tx: Tx,
@@ -184,8 +187,7 @@ export async function mustBeAsLoaded(
   const known = new Map(lines.map(({ line }) => [line.id, line]));
   const present = await tx.of(InboundLine).findBy({ shipmentId: now.id });
   const same =
-    now.network === shipment.network &&
-    now.storage === shipment.storage &&
+    JUDGED_BY.every(k => now[k] === shipment[k]) &&
     present.length === known.size &&
     present.every(l => known.get(l.id)?.units === l.units && known.get(l.id)?.perCase === l.perCase);
   if (!same)

@@ -50,9 +50,11 @@ export class InboundPapers {
   async labels(partId: string): Promise<Buffer> {
     const paper = await this.onPaper(partId);
     const { part } = await this.find(partId);
-    const own = new Map<string, Buffer>();
-    for (const b of await boxesOf(this.db, part.orderId!))
-      if (b.sscc && b.tracking) own.set(b.sscc, await this.printing.label(b.no));
+    const boxes = await boxesOf(this.db, part.orderId!);
+    const bought = await this.printing.labelsApart(boxes.map(b => b.no));
+    const own = new Map(
+      boxes.flatMap(b => (b.sscc && bought.has(b.no) ? [[b.sscc, bought.get(b.no)!] as const] : [])),
+    );
     return drawBoxLabels(paper, own);
   }
 

@@ -92,6 +92,16 @@ export class PrintingService {
     return onPaper(await pagesOf(wanted.map(row => row.picture ?? textOf(row, zone))), paper);
   }
 
+  /** The label of each of some parcels by itself, by their numbers; of those that have none that was bought here there is none. */
+  async labelsApart(nos: readonly number[]): Promise<Map<number, Buffer>> {
+    const rows = nos.length === 0 ? [] : await labelsToPrint(this.db, nos);
+    const zone = await this.zone();
+    const apart = new Map<number, Buffer>();
+    for (const row of rows)
+      apart.set(row.no, await onPaper(await pagesOf([row.picture ?? textOf(row, zone)]), '4x6'));
+    return apart;
+  }
+
   /** The label for the way back of a parcel: from its buyer to the house. */
   async returnLabel(no: number): Promise<Buffer> {
     const [row] = await labelsToPrint(this.db, [no], 'liveReturn');

@@ -15,7 +15,17 @@ import { Who } from './Who.js';
 
 const LEAVE = 'AUK-LEAVE';
 
-interface BoardProps<S> {
+/** What a board of opened work is given: what was opened, and how to go on. */
+export interface AtHand<T> {
+  opened: T;
+  /** Opens another of its kind. */
+  open: (code: string) => void;
+  /** What was scanned while it was being opened. */
+  early: RefObject<string[]>;
+  leave: () => void;
+}
+
+interface BoardProps<S> extends Omit<AtHand<never>, 'opened'> {
   session: ScanSession<S>;
   /** What is open: a quiet word and what it is called; the last is a code. */
   heads: readonly [small: string, words: string][];
@@ -28,10 +38,6 @@ interface BoardProps<S> {
   says: Pick<Answer, 'says' | 'next'>;
   /** Codes that open another of its kind. */
   opens: RegExp;
-  open: (code: string) => void;
-  /** What was scanned while it was being opened. */
-  early: RefObject<string[]>;
-  leave: () => void;
   children: (scan: (text: string) => void) => ReactNode;
 }
 

@@ -1,30 +1,20 @@
 import type { OpenedPreparing } from '@auk/contract';
 import { count, PREPARING, type PrepareState, prepareDone, prepareOpen, prepareScan } from '@auk/core';
 import Button from '@mui/material/Button';
-import type { RefObject } from 'react';
 import pageCss from '../../parts/page.module.css';
 import { Picture } from '../../parts/picture.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import handCss from '../../scans/hand.module.css';
 import { useScanSession } from '../../scans/useScanSession.js';
-import { HandBoard } from '../../shell/HandBoard.js';
+import { type AtHand, HandBoard } from '../../shell/HandBoard.js';
 import { preparePath, unitLabelsPath } from '../api.js';
 import css from '../inbound.module.css';
-
-interface Props {
-  opened: OpenedPreparing;
-  /** Opens another shipment. */
-  open: (code: string) => void;
-  /** What was scanned while the shipment was being opened. */
-  early: RefObject<string[]>;
-  leave: () => void;
-}
 
 const OPENS = /^IN-\d/i;
 
 /** A shipment that is being prepared: the piece in hand with what is to be done to it, and how far each product is. */
-export function PrepareBoard({ opened, open, early, leave }: Props) {
+export function PrepareBoard({ opened, open, early, leave }: AtHand<OpenedPreparing>) {
   const { sessionId, no, printer } = opened;
   const session = useScanSession(sessionId, preparePath(sessionId), no, opened.state, prepareScan);
   const { state } = session;

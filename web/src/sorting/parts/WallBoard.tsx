@@ -1,30 +1,20 @@
 import { OpenedHeap } from '@auk/contract';
 import { inCell, lineOpen, type SortState, sortDone, sortScan } from '@auk/core';
 import Button from '@mui/material/Button';
-import type { RefObject } from 'react';
 import { Picture } from '../../parts/picture.js';
 import textCss from '../../parts/text.module.css';
 import { useTitle } from '../../parts/useTitle.js';
 import handCss from '../../scans/hand.module.css';
 import { useScanSession } from '../../scans/useScanSession.js';
-import { HandBoard } from '../../shell/HandBoard.js';
+import { type AtHand, HandBoard } from '../../shell/HandBoard.js';
 import { sortPath } from '../api.js';
 import css from '../sorting.module.css';
-
-interface Props {
-  opened: OpenedHeap;
-  /** Opens another heap. */
-  open: (code: string) => void;
-  /** What was scanned while the heap was being opened. */
-  early: RefObject<string[]>;
-  leave: () => void;
-}
 
 /** Codes that open another heap: what heaps lie on, and lists. */
 const OPENS = /^(TR|TO|PL)-/i;
 
 /** A heap at its wall: the piece in hand, and the wall as it stands with the cell that it goes into. */
-export function WallBoard({ opened, open, early, leave }: Props) {
+export function WallBoard({ opened, open, early, leave }: AtHand<OpenedHeap>) {
   const { sessionId, listNo, columns } = opened;
   const session = useScanSession(sessionId, sortPath(sessionId), listNo, opened.state, sortScan);
   const { state } = session;
