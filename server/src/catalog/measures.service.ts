@@ -8,7 +8,7 @@ import { CatalogService } from '../products/products.module.js';
 import { Measured } from './measured.entity.js';
 import { measuredSizes, openMeasure, openMeasures } from './measured.queries.js';
 import { ProductCode } from './productCode.entity.js';
-import { ProductEvent } from './productEvent.entity.js';
+import { noteProduct } from './productHistory.js';
 import { ProductsService } from './products.service.js';
 
 const gone = () => new NotHere('That measure', 'Somebody has looked at it already; look at the list again.');
@@ -66,8 +66,7 @@ export class Measures {
       await tx.of(ProductCode).update({ code, productId: id }, { code, ...sides, ...weighs });
       const told = [size && formatSize(size, 'imperial'), weightMg && formatWeight(weightMg, 'imperial')];
       const says = `Case ${code} measured: ${told.filter(Boolean).join(', ') || 'not known any more'}.`;
-      const { at, personId } = tx;
-      await tx.insert(ProductEvent, [{ productId: id, at, personId, says, changes: null }]);
+      await noteProduct(tx, id, says);
       await tx.tell('catalog', sku);
     });
   }

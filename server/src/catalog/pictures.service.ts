@@ -3,7 +3,7 @@ import { Db, type Doer, newId } from '../database/db.js';
 import { pictureType } from '../http/pictureType.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { PictureFile } from './pictureFile.entity.js';
-import { ProductEvent } from './productEvent.entity.js';
+import { noteProduct } from './productHistory.js';
 import { setPicture } from './products.queries.js';
 import { ProductsService } from './products.service.js';
 
@@ -38,15 +38,7 @@ export class Pictures {
         { id, type, bytes: bytes as unknown as string, at: tx.at, personId: tx.personId },
       ]);
       await setPicture(tx, `up:${id}`, product.id);
-      await tx.insert(ProductEvent, [
-        {
-          productId: product.id,
-          at: tx.at,
-          personId: tx.personId,
-          says: 'A picture was given.',
-          changes: null,
-        },
-      ]);
+      await noteProduct(tx, product.id, 'A picture was given.');
       await tx.tell('catalog', sku);
     });
   }

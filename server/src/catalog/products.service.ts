@@ -24,6 +24,7 @@ import { Product as ProductEntity } from './product.entity.js';
 import { ProductAlias } from './productAlias.entity.js';
 import { ProductCode } from './productCode.entity.js';
 import { ProductEvent } from './productEvent.entity.js';
+import { noteProduct } from './productHistory.js';
 import {
   bearerOf,
   deleteRecipeParts,
@@ -116,9 +117,7 @@ export class ProductsService {
         throw new TooLate(`There is a product ${sku} already.`, 'Open it, or take another SKU.');
       throw error;
     }
-    await tx.insert(ProductEvent, [
-      { productId: id, at: tx.at, personId: tx.personId, says: 'Made.', changes: null },
-    ]);
+    await noteProduct(tx, id, 'Made.');
     return id;
   }
 
@@ -151,17 +150,13 @@ export class ProductsService {
   /** Sets whether orders may eke a kit out with its parts. */
   async setKitPolicy(tx: Tx, productId: string, kitPolicy: Product['kitPolicy']): Promise<void> {
     await setKitPolicy(tx, kitPolicy, productId);
-    await tx.insert(ProductEvent, [
-      {
-        productId,
-        at: tx.at,
-        personId: tx.personId,
-        says:
-          kitPolicy === 'stock'
-            ? 'Orders take it from its own stock only.'
-            : 'Orders take it from its own stock, and the rest from its parts.',
-      },
-    ]);
+    await noteProduct(
+      tx,
+      productId,
+      kitPolicy === 'stock'
+        ? 'Orders take it from its own stock only.'
+        : 'Orders take it from its own stock, and the rest from its parts.',
+    );
   }
 
   /** What fields would change in a product. */
@@ -193,15 +188,7 @@ export class ProductsService {
       });
     await setFields(tx, product.id, columns, JSON.stringify(after));
     const says = `Changed ${changes.map(c => WORDS[c.field] ?? FIELD_WORDS[c.field] ?? c.field).join(', ')}.`;
-    await tx.insert(ProductEvent, [
-      {
-        productId: product.id,
-        at: tx.at,
-        personId: tx.personId,
-        says: says.slice(0, 600),
-        changes: JSON.stringify(changes),
-      },
-    ]);
+    await noteProduct(tx, product.id, says, changes);
     if (changes.some(c => c.field === 'stage')) await this.recheckOrders(tx, product.id);
     if (changes.some(c => CUSTOMS_FIELDS.includes(c.field)))
       await this.checks.recheckStopped(tx, ['no-customs'], product.sku);
@@ -245,15 +232,7 @@ export class ProductsService {
     product.codes.push({ code, units });
     const stage = ownStage({ kind: product.kind, stage: product.stage, barcodes: product.codes.length });
     await setStage(tx, stage, product.id);
-    await tx.insert(ProductEvent, [
-      {
-        productId: product.id,
-        at: tx.at,
-        personId: tx.personId,
-        says: units > 1 ? `Code ${code} counts ${units}.` : `Code ${code} given.`,
-        changes: null,
-      },
-    ]);
+    await noteProduct(tx, product.id, units > 1 ? `Code ${code} counts ${units}.` : `Code ${code} given.`);
     return this.checks.recheckStopped(tx, ['no-code'], product.sku);
   }
 
@@ -268,15 +247,7 @@ export class ProductsService {
         barcodes: product.codes.length - 1,
       });
       await setStage(tx, stage, product.id);
-      await tx.insert(ProductEvent, [
-        {
-          productId: product.id,
-          at: tx.at,
-          personId: tx.personId,
-          says: `Code ${code} taken off.`,
-          changes: null,
-        },
-      ]);
+      await noteProduct(tx, product.id, `Code ${code} taken off.`);
       if (stage !== product.stage) await this.recheckOrders(tx, product.id);
       await tx.tell('catalog', sku);
     });
@@ -288,15 +259,7 @@ export class ProductsService {
       const product = await this.locked(tx, sku);
       if (on) await tx.upsert(ProductAlias, [{ code, productId: product.id }], ['code']);
       else await tx.of(ProductAlias).delete({ code, productId: product.id });
-      await tx.insert(ProductEvent, [
-        {
-          productId: product.id,
-          at: tx.at,
-          personId: tx.personId,
-          says: on ? `Also known as ${code}.` : `No longer known as ${code}.`,
-          changes: null,
-        },
-      ]);
+      await noteProduct(tx, product.id, on ? `Also known as ${code}.` : `No longer known as ${code}.`);
       await tx.tell('catalog', sku);
     });
   }
