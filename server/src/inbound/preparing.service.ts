@@ -140,7 +140,7 @@ export class InboundPreparing {
       if (e.type === 'spoil') await this.spoil(tx, shipment, e.lineId, 1);
       if (e.type === 'print') {
         const { orderId } = (await tx.of(InboundPart).findBy({ shipmentId: shipment.id })).find(
-          p => p.orderId !== null,
+          p => p.orderId !== null && p.stage !== 'Cancelled',
         )!;
         const tags = { code: label!, words: product.name, small: product.sku, count: e.labels };
         await this.prints.addTags(tx, { device, orderId: orderId! }, tags);

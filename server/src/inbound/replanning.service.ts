@@ -18,7 +18,6 @@ import { InboundWaysService, type PlacedPart } from './ways.service.js';
 /** Which parts a changed plan takes the place of, and what is made ready instead. */
 interface Instead {
   replaced: PlannedPart[];
-  plan: NetworkPlan;
   fresh: { site: NetworkPlan['parts'][number]['site']; placed: PlacedPart }[];
 }
 
@@ -83,7 +82,7 @@ export class InboundReplanning {
     );
     const placed = await this.ways.boxesOf(loaded, left, mustBeKnown(loaded));
     const siteOf = (center: string) => plan.parts.find(p => p.site.center === center)!.site;
-    return { replaced, plan, fresh: left.map((l, i) => ({ site: siteOf(l.center), placed: placed[i]! })) };
+    return { replaced, fresh: left.map((l, i) => ({ site: siteOf(l.center), placed: placed[i]! })) };
   }
 
   private async replace(
@@ -98,7 +97,7 @@ export class InboundReplanning {
       const now = parts.find(p => p.id === part.id)!;
       if (!isOpen(now))
         throw new TooLate(
-          `What goes to ${now.center} was booked meanwhile.`,
+          `What goes to ${now.center} was booked or given up meanwhile.`,
           'Look at it again, then repeat it.',
         );
       if (now.orderId) freed.push(...(await this.reserving.giveBack(tx, shipment, now.orderId)));
