@@ -619,6 +619,38 @@ test('a plan that the network changes after boxing: what must be repacked is nam
   move('Albany', 'Columbus');
 });
 
+test('two take a changed plan at once: it is taken once; while somebody picks, nothing of it is', async () => {
+  const no = await draft([['GLV-S', 4]]);
+  await choose(no, 'one dock');
+  expect((await lead.post(`inbound/${no}/reserve`, { key: v7() })).status).toBe(200);
+  const [part] = (await view(no)).parts;
+  const list = await lead.post('picking/lists', { orderIds: [part.order.id] });
+  const opened = (await lead.post('picking/open', { code: list.body.no, device: 'test-device' })).body;
+  const moved = { from: 'Columbus', to: 'Reno' };
+  desk().answer('POST', 'plans', await planCode(no), 'happens', JSON.stringify(moved));
+  expect((await lead.post(`inbound/${no}/follow`)).status).toBe(200);
+  const take = () => lead.post(`inbound/${no}/replan`, { key: v7() });
+  const early = await take();
+  expect(early.body.detail).toContain('Somebody is picking');
+  expect((await view(no)).parts).toMatchObject([{ center: 'Columbus', stage: 'Draft' }]);
+  expect((await view(no)).planChanged).not.toEqual([]);
+
+  for (const stop of opened.state.stops) {
+    const scans = [stop.placeCode, stop.product.codes[0].code, 'AUK-ALL'];
+    for (const text of scans) await lead.post(`picking/sessions/${opened.sessionId}/scans`, scanOf(text));
+  }
+  const both = await Promise.all([take(), take()]);
+  expect(both.filter(b => b.status === 200)).toHaveLength(1);
+  const { parts, planChanged } = await view(no);
+  expect(planChanged).toEqual([]);
+  expect(parts.map((p: { center: string; stage: string }) => `${p.center} ${p.stage}`)).toEqual([
+    'Columbus Cancelled',
+    'Reno Draft',
+  ]);
+  expect(parts[1].lines).toEqual([{ sku: 'GLV-S', units: 4 }]);
+  expect(await differences(house)).toEqual([]);
+});
+
 test('a plan that is changed before anything is reserved is chosen again', async () => {
   const no = await draft([['MLD-SKEP', 2]]);
   await choose(no, 'one dock');

@@ -106,6 +106,41 @@ test('what is counted by hand meanwhile is not counted twice: the session begins
   expect(await differences(house)).toEqual([]);
 });
 
+test('two devices at one shipment: every label counts once, whoever scans it, and never more than is wanted', async () => {
+  const no = await reserved([['HTL-S10', 4]]);
+  await pick(no);
+  const [one, two] = await Promise.all([open(no), open(no, 'other-device')]);
+  expect(two.body.sessionId).toBe(one.body.sessionId);
+  const { sessionId, state } = one.body;
+  const [line] = state.lines;
+  await scan(sessionId, line.product.codes[0].code);
+  await scan(sessionId, 'AUK-ALL');
+  const answers = await Promise.all(Array.from({ length: 6 }, () => scan(sessionId, line.label)));
+  expect(answers.filter(a => a.body.answer.tone !== 'wrong')).toHaveLength(4);
+  expect((await lineOf(no, 'HTL-S10')).prepared).toBe(4);
+  expect((await packer.get('preparing')).body.map((s: { no: string }) => s.no)).not.toContain(no);
+  expect(await differences(house)).toEqual([]);
+});
+
+test('what is packed is not prepared any more, and a label that has no printer is fetched as a paper', async () => {
+  const no = await reserved([['HTL-S10', 2]]);
+  await pick(no);
+  const { sessionId, state } = (await open(no, 'other-device')).body;
+  const [line] = state.lines;
+  const label = await fetch(`${house.url}/api/v1/inbound/${no}/unit-labels/thermal?sku=HTL-S10&count=2`, {
+    headers: { cookie: packer.cookie },
+  });
+  expect(pagesOf(Buffer.from(await label.arrayBuffer()))).toHaveLength(2);
+  const bring = (stage: string) =>
+    house.db.run('UPDATE inboundShipment SET stage = ? WHERE no = ?', [stage, Number(no.slice(3))]);
+  await bring('Boxed');
+  const late = await scan(sessionId, line.product.codes[0].code);
+  expect(late.body.detail).toContain('is Boxed: what is packed is not prepared any more');
+  expect((await open(no)).status).toBe(422);
+  expect((await lineOf(no, 'HTL-S10')).prepared).toBe(0);
+  await bring('Draft');
+});
+
 test('a spoiled piece leaves the stock with its reason, another is promised and picked, and the books agree', async () => {
   const no = await reserved([['FRK-UNC', 3]]);
   // Nothing is picked yet: it lies on its shelf and is written off there.
