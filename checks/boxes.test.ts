@@ -1,4 +1,13 @@
-import { type Box, checkBoxPlan, type Piece, planBoxes, type Size, seeded, tryBox } from '@auk/core';
+import {
+  type Box,
+  checkBoxPlan,
+  lookingAhead,
+  type Piece,
+  planBoxes,
+  type Size,
+  seeded,
+  tryBox,
+} from '@auk/core';
 import { expect, test } from 'vitest';
 import { anOrder, BOXES, boxesByLibrary, cost, cut, libraryCost } from '../bench/boxes.mjs';
 
@@ -172,7 +181,7 @@ test('a shipment never takes more boxes than an independent library gives it, an
         { quantity: between(3, 12) },
       ),
     );
-    const plan = planBoxes([wide], pieces, { looks: 6 });
+    const plan = planBoxes([wide], pieces, { fill: lookingAhead(6) });
     expect(checkBoxPlan(pieces, plan.parcels)).toEqual([]);
     expect(plan.parcels.length).toBeLessThanOrEqual(boxesByLibrary(wide, pieces));
   }

@@ -451,7 +451,10 @@ test('stop reasons are cured in one press, in the list and on the page; a cure f
   ]);
   await bringIn(page, [['STOP-5', 'Ilya Stop', 'BOOK-1ST', 1, '5.00']]);
   await page.goto('/orders?words=STOP-1');
-  await page.getByRole('treegrid', { name: 'Orders' }).focus();
+  // Nothing has the focus yet: the arrow keys come to the list.
+  await expect(page.getByRole('row', { name: /STOP-1/ })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('treegrid', { name: 'Orders' })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Linking it frees 2 orders.')).toBeVisible();
   await page.getByRole('button', { name: 'Link', exact: true }).click();

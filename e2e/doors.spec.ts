@@ -101,3 +101,22 @@ test('how long what is done is kept is set in Setup, and too short is refused in
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Kept so from now on.')).toBeVisible();
 });
+
+test('the page itself has no script but its own files, and lets none be put into it', async ({ page }) => {
+  const answer = await page.goto('/');
+  const policy = answer!.headers()['content-security-policy'] ?? '';
+  expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
+  expect(policy).not.toMatch(/script-src[^;]*unsafe-inline/);
+  const scripts = await page.locator('script').evaluateAll(all => all.map(s => (s as HTMLScriptElement).src));
+  expect(scripts.length).toBeGreaterThan(0);
+  for (const src of scripts) expect(new URL(src).origin).toBe(new URL(page.url()).origin);
+  // What is put in all the same does not run.
+  await page.evaluate(() => {
+    const script = document.createElement('script');
+    script.textContent = 'document.title = "put in"';
+    document.head.append(script);
+    document.body.insertAdjacentHTML('beforeend', '<img src="x:" onerror="document.title = \'put in\'">');
+  });
+  await expect(page.locator('img[src="x:"]')).toHaveCount(1);
+  expect(await page.title()).not.toBe('put in');
+});

@@ -1,6 +1,7 @@
 import {
   type APIRequestContext,
   type Browser,
+  type CDPSession,
   chromium,
   expect,
   type LaunchOptions,
@@ -14,10 +15,26 @@ export const part = (at: Page | Locator, name: string): Locator => at.locator(`[
 /** The answer to the last scan. */
 export const says = (page: Page): Locator => part(page, 'answer').locator('b');
 
-/** Scans as a scanner types: no delay between keys, then Enter. */
+const scanners = new WeakMap<Page, Promise<CDPSession>>();
+/** When the last key of any scan was pressed, in seconds. */
+let lastKey = 0;
+
+/** Scans as a scanner does: its keys are 5 ms apart by its own clock, however busy the page is, then Enter. */
 export async function scan(page: Page, code: string): Promise<void> {
-  await page.keyboard.type(code);
-  await page.keyboard.press('Enter');
+  if (!scanners.has(page)) scanners.set(page, page.context().newCDPSession(page));
+  const scanner = await scanners.get(page)!;
+  const sent: Promise<unknown>[] = [];
+  lastKey = Math.max(Date.now() / 1000, lastKey + 0.1);
+  for (const key of [...code, 'Enter']) {
+    const text = key === 'Enter' ? '\r' : key;
+    const stroke = { key, text, ...(key === 'Enter' && { code: key, windowsVirtualKeyCode: 13 }) };
+    lastKey += 0.005;
+    sent.push(
+      scanner.send('Input.dispatchKeyEvent', { type: 'keyDown', timestamp: lastKey, ...stroke }),
+      scanner.send('Input.dispatchKeyEvent', { type: 'keyUp', timestamp: lastKey, key }),
+    );
+  }
+  await Promise.all(sent);
 }
 
 /** Signs in and waits for the first page. The way by hand has journeys of its own. */

@@ -308,11 +308,22 @@ test('what is not known of a product is named with its cure; given, its section 
   await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
   await scan(page, 'BE-1');
   await expect(says(page)).toContainText('Ready.');
-  await scan(page, no);
   const hand = page.getByRole('region', { name: 'The piece in hand' });
-  await expect(hand).toContainText('Scan a piece.');
   const piece = await codeOf(page.request, 'LIDS-58-B');
+  // The first piece is scanned before the page of the shipment is there, and waits for it.
+  let scanned = () => {};
+  const after = new Promise<void>(resolve => {
+    scanned = resolve;
+  });
+  await page.route('**/assets/PreparePage-*.js', async route => {
+    await after;
+    await route.continue();
+  });
+  const loaded = page.waitForRequest('**/assets/PreparePage-*.js');
+  await scan(page, no);
+  await loaded;
   await scan(page, piece);
+  scanned();
   await expect(hand).toContainText('put the label on and scan it');
   await expect(hand).toContainText('1 label to put on');
   const sheets = async () =>

@@ -103,6 +103,62 @@ test('two parcels by the keyboard alone; the drawing follows; each has its label
   expect((await look(page.request, `orders/${id}`)).row.stage).toBe('Labelled');
 });
 
+test('a bench whose LABEL buys the first service: one scan closes the parcel and buys; where a carrier is silent it asks', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  const facts = { label: null, slip: null, invoice: null, scale: null, afterOrder: 'wait' };
+  const made = await page.request.post('/api/v1/benches', {
+    data: { name: 'One press', ...facts, checkOnly: false, wantsPhoto: false, takesFirst: true },
+  });
+  expect(made.status()).toBe(200);
+  const { benches } = await look(page.request, 'benches');
+  const bench = benches.find((b: { name: string }) => b.name === 'One press').code;
+  const orders = [
+    await pickedOf(page, 'PK-31', 'Quick Buyer', [['JAR-HEX-12', 1]]),
+    await pickedOf(page, 'PK-32', 'Slow Buyer', [['JAR-HEX-12', 1]]),
+  ];
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  await scan(page, bench);
+  await expect(page.getByRole('heading', { name: 'One press' })).toBeVisible();
+  const answer = says(page);
+  const pack = async ({ no }: { no: string }, buyer: string) => {
+    await scan(page, no);
+    await expect(page.getByText(buyer)).toBeVisible();
+    await scan(page, await codeOf(page.request, 'JAR-HEX-12'));
+    await expect(answer).toHaveText('Everything is in.');
+    for (const text of ['BX-2', '1 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);
+  };
+  await pack(orders[0]!, 'Quick Buyer');
+  await expect(answer).toContainText('Label bought');
+  // A carrier that gives no price may be the cheaper one: whoever packs looks first.
+  await page.route('**/offers', async route => {
+    const answer = await route.fetch();
+    const silent = [{ carrierName: 'Heron Post', why: 'It did not answer.' }];
+    await route.fulfill({ response: answer, json: { ...(await answer.json()), silent } });
+  });
+  await pack(orders[1]!, 'Slow Buyer');
+  await expect(answer).toHaveText('Choose the service.');
+  await expect(part(page, 'answer')).toContainText('Heron Post gave no price.');
+  expect((await look(page.request, `orders/${orders[1]!.id}`)).parcels[0].tracking).toBeNull();
+  await scan(page, 'AUK-LABEL');
+  await expect(answer).toContainText('Label bought');
+});
+
+test('a slip that is scanned while the bench is still being taken opens its order', async ({ page }) => {
+  await signIn(page, 'AB-1001');
+  const { no } = await pickedOf(page, 'PK-33', 'Eager Buyer', [['JAR-HEX-12', 1]]);
+  await page.goto('/bench');
+  await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
+  const go = await holdBack(page, '**/benches/*/take');
+  await scan(page, 'BE-1');
+  await scan(page, no);
+  await go();
+  await expect(page.getByText('Eager Buyer')).toBeVisible();
+  await expect(part(page, 'line')).toHaveCount(1);
+});
+
 test('a bench that is scanned before the page knows of any stays chosen, however late the older answer comes', async ({
   page,
 }) => {

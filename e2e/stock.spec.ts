@@ -285,3 +285,29 @@ test('places: made by hand, and their labels are papers', async ({ page }) => {
   expect(sheet.headers()['content-type']).toContain('application/pdf');
   expect((await sheet.body()).subarray(0, 5).toString()).toBe('%PDF-');
 });
+
+test('totes are made, and the labels of those alone are printed; one that is lost is printed anew', async ({
+  page,
+}) => {
+  await signIn(page, 'AB-1001');
+  await page.goto('/stock/totes');
+  const made = page.getByRole('form', { name: 'Further totes or trolleys' });
+  await made.getByLabel('How many').fill('3');
+  await made.getByLabel('Letter').fill('Z');
+  await made.getByRole('button', { name: 'Make them' }).click();
+  const fresh = page.getByText('Labels of the 3 new ones');
+  await expect(fresh).toBeVisible();
+  const address = await fresh.getByRole('link', { name: 'label printer' }).getAttribute('href');
+  const [from, to] = ['from', 'to'].map(key => new URL(address!, 'http://x').searchParams.get(key)!);
+  expect(Number(to!.slice(3)) - Number(from!.slice(3))).toBe(2);
+  const paper = await page.request.get(address!);
+  expect((await paper.body()).subarray(0, 5).toString()).toBe('%PDF-');
+  // A label that came off is printed from its row.
+  const lost = page.getByRole('link', { name: 'Label of TO-001' });
+  expect(await lost.getAttribute('href')).toContain('from=TO-001&to=TO-001');
+  // The labels of a wall are its own.
+  await page.goto('/stock/walls');
+  const wall = page.getByRole('region', { name: 'Wall A' });
+  const cells = await wall.getByRole('link', { name: 'Print labels' }).getAttribute('href');
+  expect((await page.request.get(cells!)).status()).toBe(200);
+});

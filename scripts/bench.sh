@@ -21,7 +21,7 @@ trap stop_all EXIT
 start_database "$RUN/db"
 sql "$RUN/db" "CREATE DATABASE auk_bench CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
 AUK_SECRET="$(house_secret "$RUN")"
-export AUK_SECRET AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk_bench AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_MAIL_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_LOG=error AUK_WEB="$PWD/web/dist"
+export AUK_SECRET AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk_bench AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_MAIL_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_LOOPBACK=yes AUK_LOG=error AUK_WEB="$PWD/web/dist"
 node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
 STANDINS_PID=$!
 node server/dist/main.js >"$RUN/server.log" 2>&1 &

@@ -5,8 +5,9 @@ import { dirname, join, relative } from 'node:path';
 import ts from 'typescript';
 
 const WEB = process.argv[2] ?? 'web/src';
-/** Where the server is asked; only an api.ts does so. */
+/** Where the server is asked; only an api.ts does so. Tests ask none. */
 const DOOR = join(WEB, 'api.js');
+const TESTS = /\.test\.tsx?$/;
 
 /** Files that may, each with its reason. */
 const MAY = {
@@ -108,6 +109,7 @@ function checkCode(file, text, breach) {
     if (tag && RAW.has(tag))
       breach(tag, node.getStart(), `has a raw <${tag}>; use the part that stands for it.`);
   };
+  const told = { breach, raw };
   const visit = node => {
     if (ts.isJsxOpeningElement(node) || ts.isJsxSelfClosingElement(node)) raw(node, node.tagName.getText());
     if (ts.isImportDeclaration(node) && node.moduleSpecifier.text.endsWith('.module.css')) {
@@ -117,6 +119,7 @@ function checkCode(file, text, breach) {
     }
     if (
       ts.isImportDeclaration(node) &&
+      !TESTS.test(file) &&
       node.moduleSpecifier.text.endsWith('/api.js') &&
       join(dirname(file), node.moduleSpecifier.text) === DOOR
     )
@@ -133,9 +136,9 @@ function checkCode(file, text, breach) {
         .named.set(node.name.text, `${file}:${text.slice(0, node.getStart()).split('\n').length}`);
     if (ts.isElementAccessExpression(node) && sheets.has(node.expression.getText()))
       sheets.get(node.expression.getText()).byValue = true;
-    if (ts.isJsxAttribute(node)) checkAttribute(node);
-    if (ts.isCallExpression(node)) checkCall(node);
-    if (ts.isPropertyAssignment(node)) checkProperty(node);
+    if (ts.isJsxAttribute(node)) checkAttribute(node, told);
+    if (ts.isCallExpression(node)) checkCall(node, told);
+    if (ts.isPropertyAssignment(node)) checkProperty(node, told);
     if (ts.isStringLiteralLike(node) || ts.isTemplateHead(node) || ts.isTemplateMiddleOrTemplateTail(node)) {
       const found = COLOUR.exec(node.text);
       if (found && looksLikeColour(node.text, found))
@@ -143,68 +146,72 @@ function checkCode(file, text, breach) {
     }
     ts.forEachChild(node, visit);
   };
-  const checkAttribute = node => {
-    const name = node.name.getText();
-    const value = node.initializer;
-    const words =
-      value && ts.isStringLiteral(value)
-        ? value.text
-        : value && ts.isJsxExpression(value) && value.expression && ts.isStringLiteralLike(value.expression)
-          ? value.expression.text
-          : null;
-    // A component="form" or a label that is a file's is a raw element in disguise.
-    if (name === 'component') raw(node, words === 'button' ? null : words);
-    if (name === 'className' && words)
-      breach('class', node.getStart(), `has the global class name “${words}”.`);
-    if (name === 'className' && value && ts.isJsxExpression(value) && value.expression)
-      checkClass(value.expression);
-    if (words && COLOURED.test(name) && NAMED.has(words))
-      breach('colour', node.getStart(), `has the colour ${words}; colours stand in the theme alone.`);
-  };
-  /** Of what a class name is put together: words in it must not be class names. */
-  const checkClass = expression => {
-    if (ts.isStringLiteralLike(expression) && expression.text.trim() !== '')
-      breach('class', expression.getStart(), `has the global class name “${expression.text.trim()}”.`);
-    if (ts.isTemplateExpression(expression)) {
-      const words = [expression.head.text, ...expression.templateSpans.map(s => s.literal.text)]
-        .join(' ')
-        .trim();
-      if (words !== '') breach('class', expression.getStart(), `has the global class name “${words}”.`);
-      for (const span of expression.templateSpans) checkClass(span.expression);
-    }
-    if (ts.isConditionalExpression(expression)) {
-      checkClass(expression.whenTrue);
-      checkClass(expression.whenFalse);
-    }
-    if (ts.isParenthesizedExpression(expression)) checkClass(expression.expression);
-    if (ts.isBinaryExpression(expression)) checkClass(expression.right);
-    if (ts.isArrayLiteralExpression(expression)) expression.elements.forEach(checkClass);
-    if (ts.isCallExpression(expression) && ts.isPropertyAccessExpression(expression.expression))
-      checkClass(expression.expression.expression);
-  };
-  const checkCall = node => {
-    const called = node.expression.getText();
-    const first = node.arguments[0];
-    if (
-      /(^|\.)(styled|createElement|jsx)$/.test(called) &&
-      first &&
-      ts.isStringLiteralLike(first) &&
-      first.text !== 'a'
-    )
-      raw(node, first.text);
-    if (/\.invalidateQueries$/.test(called) && !first)
-      breach('ask', node.getStart(), 'asks everything again; say of which topic, by changed().');
-  };
-  const checkProperty = node => {
-    const name = node.name.getText();
-    if (name === 'queryKey' && ts.isArrayLiteralExpression(node.initializer))
-      breach('ask', node.getStart(), 'makes a key of its own; keys stand in the api.ts of their feature.');
-    if (COLOURED.test(name) && ts.isStringLiteralLike(node.initializer))
-      for (const word of node.initializer.text.split(/[\s,()]+/))
-        if (NAMED.has(word))
-          breach('colour', node.getStart(), `has the colour ${word}; colours stand in the theme alone.`);
-  };
   visit(source);
+}
+
+function checkAttribute(node, { breach, raw }) {
+  const name = node.name.getText();
+  const value = node.initializer;
+  const words =
+    value && ts.isStringLiteral(value)
+      ? value.text
+      : value && ts.isJsxExpression(value) && value.expression && ts.isStringLiteralLike(value.expression)
+        ? value.expression.text
+        : null;
+  // A component="form" or a label that is a file's is a raw element in disguise.
+  if (name === 'component') raw(node, words === 'button' ? null : words);
+  if (name === 'className' && words)
+    breach('class', node.getStart(), `has the global class name “${words}”.`);
+  if (name === 'className' && value && ts.isJsxExpression(value) && value.expression)
+    checkClass(value.expression, breach);
+  if (words && COLOURED.test(name) && NAMED.has(words))
+    breach('colour', node.getStart(), `has the colour ${words}; colours stand in the theme alone.`);
+}
+
+/** Of what a class name is put together: words in it must not be class names. */
+function checkClass(expression, breach) {
+  if (ts.isStringLiteralLike(expression) && expression.text.trim() !== '')
+    breach('class', expression.getStart(), `has the global class name “${expression.text.trim()}”.`);
+  if (ts.isTemplateExpression(expression)) {
+    const words = [expression.head.text, ...expression.templateSpans.map(s => s.literal.text)]
+      .join(' ')
+      .trim();
+    if (words !== '') breach('class', expression.getStart(), `has the global class name “${words}”.`);
+    for (const span of expression.templateSpans) checkClass(span.expression, breach);
+  }
+  if (ts.isConditionalExpression(expression)) {
+    checkClass(expression.whenTrue, breach);
+    checkClass(expression.whenFalse, breach);
+  }
+  if (ts.isParenthesizedExpression(expression)) checkClass(expression.expression, breach);
+  if (ts.isBinaryExpression(expression)) checkClass(expression.right, breach);
+  if (ts.isArrayLiteralExpression(expression)) for (const e of expression.elements) checkClass(e, breach);
+  if (ts.isCallExpression(expression) && ts.isPropertyAccessExpression(expression.expression))
+    checkClass(expression.expression.expression, breach);
+}
+
+function checkCall(node, { breach, raw }) {
+  const called = node.expression.getText();
+  const first = node.arguments[0];
+  if (
+    /(^|\.)(styled|createElement|jsx)$/.test(called) &&
+    first &&
+    ts.isStringLiteralLike(first) &&
+    first.text !== 'a'
+  )
+    raw(node, first.text);
+  if (/\.invalidateQueries$/.test(called) && !first)
+    breach('ask', node.getStart(), 'asks everything again; say of which topic, by changed().');
+}
+
+function checkProperty(node, { breach }) {
+  const name = node.name.getText();
+  if (name === 'queryKey' && ts.isArrayLiteralExpression(node.initializer))
+    breach('ask', node.getStart(), 'makes a key of its own; keys stand in the api.ts of their feature.');
+  if (COLOURED.test(name) && ts.isStringLiteralLike(node.initializer))
+    for (const word of node.initializer.text.split(/[\s,()]+/))
+      if (NAMED.has(word))
+        breach('colour', node.getStart(), `has the colour ${word}; colours stand in the theme alone.`);
 }
 
 /** A colour stands alone or after a space, a comma or a bracket: `#12 of the list` in a sentence and `#/path` are none. */

@@ -39,7 +39,16 @@ house_secret() {
   cat "$1/secret"
 }
 
-free_port() { node -e 'const s = require("net").createServer().listen(0, "127.0.0.1", () => { console.log(s.address().port); s.close(); })'; }
+# free_port: one below those that the system gives away by itself, so that it is still free when a slow start comes to it.
+free_port() {
+  node -e '
+    const { createServer } = require("net");
+    const look = () => {
+      const port = 20000 + Math.floor(Math.random() * 12000);
+      const s = createServer().once("error", look).listen(port, "127.0.0.1", () => s.close(() => console.log(port)));
+    };
+    look();'
+}
 
 # start_database FOLDER [FLAG...]: a private MariaDB there, on a free port, with further flags; sets DB_PORT and DB_PID.
 start_database() {
@@ -58,8 +67,10 @@ start_database() {
       || fail "The database could not be made in $at; see $at/install.log."
     touch "$at/.ready"
   fi
+  # A database throws away what lies in its folder for the moment when it starts: it must be no other one's.
+  mkdir -p "$at/tmp"
   DB_PORT=$(free_port)
-  setsid mariadbd --no-defaults "${as[@]}" --datadir="$at/data" --socket="$at/m.sock" --pid-file="$at/m.pid" --bind-address=127.0.0.1 --port="$DB_PORT" --skip-name-resolve \
+  setsid mariadbd --no-defaults "${as[@]}" --datadir="$at/data" --socket="$at/m.sock" --pid-file="$at/m.pid" --tmpdir="$at/tmp" --bind-address=127.0.0.1 --port="$DB_PORT" --skip-name-resolve \
     --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_520_ci --default-time-zone=+00:00 --max-allowed-packet=64M --innodb-buffer-pool-size=512M --innodb-log-file-size=256M \
     --log-error="$at/error.log" "$@" >/dev/null 2>&1 &
   DB_PID=$!

@@ -46,6 +46,8 @@ export AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk AUK_PORT="$PORT" AUK_WEB="$PWD/web
 AUK_SECRET="$(house_secret "$DATA")"
 export AUK_SECRET
 echo "$DB_PORT" >"$DATA/db.port"
+# Stand-ins of the demo listen on this machine; a house of one's own asks nothing of it, unless it is told to.
+export AUK_LOOPBACK="${AUK_LOOPBACK:-$DEMO}"
 export AUK_DEMO="$DEMO" AUK_LAN="$LAN" AUK_TLS_FOLDER="$DATA/tls"
 [ "$DEMO" = yes ] && { setsid node standins/dist/main.js >"$DATA/standins.log" 2>&1 & STANDINS_PID=$!; }
 LOG="$DATA/server.log"

@@ -4,21 +4,20 @@
 set -u
 . "$(dirname "$0")/lib.sh"
 need_node
-need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client chromium-headless-shell=chromium-headless-shell pdftoppm=poppler-utils
+need_debian mariadbd=mariadb-server mariadb-admin=mariadb-client mariadb-dump=mariadb-client chromium-headless-shell=chromium-headless-shell pdftoppm=poppler-utils
 need_packages
 
 WANTED=" ${*:-types lint layers unit server checks browser} "
 RUN="$(mktemp -d "${TMPDIR:-/tmp}/auk-test.XXXXXX")"
 PASSED=0
 FAILED=0
+SERVED=()
 : >"$RUN/failures"
 stop_all() {
   # Asked twice, as by a key and by npm, it still stops all of it.
   trap '' INT TERM HUP
   trap - EXIT
-  stop_process "${SERVER_PID:-}"
-  stop_process "${OWN_PID:-}"
-  stop_process "${STANDINS_PID:-}"
+  for pid in "${SERVED[@]}"; do stop_process "$pid"; done
   stop_process "${DB_PID:-}"
   rm -rf "$RUN"
 }
@@ -51,13 +50,50 @@ counted() {
 }
 
 vitest() { node node_modules/vitest/vitest.mjs run --project "$1" --reporter=default --reporter=json --outputFile.json="$RUN/$1.json"; }
-# ready PID LOG: waits until a server says so, a minute and a half with the demo on a busy machine; shows its log when it dies before.
+# serve NAME PROGRAM: starts a program of a house and keeps what it says.
+serve() {
+  node --enable-source-maps "$2" >"$RUN/$1.log" 2>&1 &
+  SERVED+=($!)
+}
+# open_house NAME: a database and a server; HOUSE.env tells journeys where they are.
+open_house() {
+  sql "$RUN/db" "CREATE DATABASE auk_$1 CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
+  export AUK_DB_NAME="auk_$1" AUK_PORT="$(free_port)"
+  serve "$1" server/dist/main.js
+}
+# demo_house NAME: the demo company with stand-ins of its own.
+demo_house() {
+  export AUK_DEMO=yes AUK_LOOPBACK=yes AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_MAIL_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/$1-standins"
+  serve "$1-standins" standins/dist/main.js
+  open_house "$1"
+  export -p | grep ' AUK_' >"$RUN/$1.env"
+}
+# ready NAME: waits until a server says so, a minute and a half with the demo on a busy machine; shows its log when it dies before.
 ready() {
-  for _ in $(seq 1 6000); do grep -q '^ready' "$2" && return; kill -0 "$1" 2>/dev/null || break; sleep 0.1; done
-  cat "$2"
+  for _ in $(seq 1 6000); do
+    grep -q '^ready' "$RUN/$1.log" && return
+    grep -q 'Error' "$RUN/$1.log" && break
+    sleep 0.1
+  done
+  cat "$RUN/$1.log"
+}
+# journeys NAME PROJECT...: becomes the browser tests of some projects, in a house.
+journeys() {
+  local name="$1" projects=()
+  shift
+  for p in "$@"; do projects+=(--project "$p"); done
+  . "$RUN/$name.env"
+  export PLAYWRIGHT_JSON_OUTPUT_NAME="$RUN/browser-$name.json"
+  exec node node_modules/@playwright/test/cli.js test --config e2e/playwright.config.ts --output "${AUK_RESULTS:-$RUN/results}/$name" "${projects[@]}" ${AUK_ONLY:+-g "$AUK_ONLY" --pass-with-no-tests}
+}
+in_house_one() { (journeys one one looking); }
+# told FILE CODE: shows what was said in the background, and ends as it did.
+told() {
+  cat "$1"
+  return "$2"
 }
 lint() { bash scripts/biome.sh ci . && node scripts/check-front.mjs; }
-whole() { AUK_DB_NAME=auk_browser bash scripts/check-data.sh; }
+whole() { AUK_DB_NAME="auk_$1" bash scripts/check-data.sh; }
 
 step types node node_modules/typescript7/bin/tsc -b
 step lint lint
@@ -80,25 +116,28 @@ counted checks "$RUN/checks.json" vitest checks
 
 case "$WANTED" in *" browser "*)
   node scripts/build.mjs || { FAILED=$((FAILED + 1)); echo "build: see above" >>"$RUN/failures"; }
-  # Two servers: the demo, and a house of one's own that is still to be opened.
-  for house in browser own; do
-    sql "$RUN/db" "CREATE DATABASE auk_$house CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci"
-  done
-  export AUK_DB_NAME=auk_browser AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_MAIL_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60
-  export AUK_OWN_PORT="$(free_port)" AUK_OWN_LOG="$RUN/own.log"
-  node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
-  STANDINS_PID=$!
-  node --enable-source-maps server/dist/main.js >"$RUN/server.log" 2>&1 &
-  SERVER_PID=$!
-  AUK_DB_NAME=auk_own AUK_PORT="$AUK_OWN_PORT" AUK_DEMO=no node --enable-source-maps server/dist/main.js >"$AUK_OWN_LOG" 2>&1 &
-  OWN_PID=$!
-  ready "$SERVER_PID" "$RUN/server.log"
-  ready "$OWN_PID" "$AUK_OWN_LOG"
+  # A house of one's own that is still to be opened, and the demo twice: journeys that act in one of them do not meet those of the other.
+  export AUK_CHECK_ANSWERS=yes AUK_WEB="$PWD/web/dist" AUK_DEMO_PAST=60 AUK_DEMO=no AUK_LOOPBACK=no
+  open_house own
+  export AUK_OWN_PORT="$AUK_PORT" AUK_OWN_LOG="$RUN/own.log"
+  demo_house one
+  demo_house two
+  for house in own one two; do ready "$house"; done
+  journeys two two >"$RUN/two.out" 2>&1 &
+  TWO_PID=$!
+  SERVED+=("$TWO_PID")
   ;;
 esac
-counted browser "$RUN/browser.json" env PLAYWRIGHT_JSON_OUTPUT_NAME="$RUN/browser.json" node node_modules/@playwright/test/cli.js test --config e2e/playwright.config.ts --output "${AUK_RESULTS:-$RUN/results}" ${AUK_ONLY:+-g "$AUK_ONLY"}
-step browser whole
-grep '"level":50' "$RUN/server.log" 2>/dev/null | head -5
+counted browser "$RUN/browser-one.json" in_house_one
+case "$WANTED" in *" browser "*)
+  wait "$TWO_PID"
+  TWO=$?
+  ;;
+esac
+counted browser "$RUN/browser-two.json" told "$RUN/two.out" "${TWO:-0}"
+step browser whole one
+step browser whole two
+grep -h '"level":50' "$RUN"/{one,two}.log 2>/dev/null | head -5
 
 # What failed stands at the end, where it is looked for.
 [ "$FAILED" = 0 ] || { echo "== failed"; cat "$RUN/failures"; }

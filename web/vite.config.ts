@@ -1,5 +1,7 @@
+import { constants } from 'node:zlib';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
@@ -36,6 +38,12 @@ export default defineConfig({
           },
         ],
       },
+    }),
+    // Packed once as small as it gets; the server hands it out as it is.
+    compression({
+      algorithms: [defineAlgorithm('br', { params: { [constants.BROTLI_PARAM_QUALITY]: 10 } })],
+      include: /\.(js|css|svg|wasm)$/,
+      threshold: 1024,
     }),
   ],
   resolve: { conditions: ['@auk/source', 'module', 'browser', 'import', 'default'] },

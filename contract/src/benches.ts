@@ -35,6 +35,8 @@ export const BenchRow = z.object({
   afterOrder: z.enum(['wait', 'next']),
   checkOnly: z.boolean(),
   wantsPhoto: z.boolean(),
+  /** The press that closes a parcel buys the first service for it. */
+  takesFirst: z.boolean(),
   devices: z.number(),
 });
 export type BenchRow = z.infer<typeof BenchRow>;
@@ -55,6 +57,7 @@ export const BenchIn = z.object({
   afterOrder: z.enum(['wait', 'next']),
   checkOnly: z.boolean(),
   wantsPhoto: z.boolean(),
+  takesFirst: z.boolean(),
 });
 export type BenchIn = z.infer<typeof BenchIn>;
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-export const Id = z.uuid();
+export const Id = z.uuid('it is not the id of anything in Auk');
 
 /** A page is asked for by the key after which it begins. */
 export const PageQuery = z.object({

@@ -111,7 +111,8 @@ export type ToPrepareRow = z.infer<typeof ToPrepareRow>;
 /** Which unit labels: of all products, or of one of them so many. */
 export const UnitLabelQuery = z.object({
   sku: Sku.optional(),
-  count: z.coerce.number().int().min(1).max(5_000).optional(),
+  /** Of the one product, in place of as many as go. */
+  count: z.coerce.number().int().min(1).max(1_000).optional(),
 });
 
 export const WayIn = z.object({

@@ -18,6 +18,7 @@ export * from './latin.js';
 export * from './live.js';
 export * from './mails.js';
 export * from './network.js';
+export * from './orderActs.js';
 export * from './orders.js';
 export * from './packing.js';
 export * from './parcels.js';

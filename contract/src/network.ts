@@ -26,7 +26,8 @@ export const NetworkRefusal = z.object({ why: z.string().max(300) });
 
 /** A network whose centers send orders for the house. */
 export const CenterIn = z.object({
-  name: z.string().trim().min(2, 'is wanted').max(40),
+  /** What it told is kept under its name, which must leave room for a word before it. */
+  name: z.string().trim().min(2, 'is wanted').max(30),
   address: z.url({ protocol: /^https?$/ }).max(200),
   /** An empty key leaves the one that is there. */
   key: z.string().trim().max(200).default(''),

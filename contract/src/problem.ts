@@ -15,6 +15,7 @@ export const PROBLEMS = {
   'wrong-kind': { status: 415, title: 'Wrong kind', retry: 'never' },
   forbidden: { status: 422, title: 'Not now', retry: 'never' },
   'too-often': { status: 429, title: 'Too often', retry: 'later' },
+  away: { status: 503, title: 'Away for a moment', retry: 'later' },
   'our-fault': { status: 500, title: 'Our fault', retry: 'later' },
 } as const satisfies Record<string, { status: number; title: string; retry: 'now' | 'later' | 'never' }>;
 

@@ -5,8 +5,8 @@ export function count(n: number, noun: string, plural = `${noun}s`): string {
 
 /** Cuts a text for showing it back in a sentence: control characters become dots, at most `most` characters stay. */
 export function quoted(text: string, most = 40): string {
-  const plain = [...text].map(c => (isControl(c) ? '·' : c)).join('');
-  return plain.length > most ? `${plain.slice(0, most)}…` : plain;
+  const plain = [...text].map(c => (isControl(c) ? '·' : c));
+  return plain.length > most ? `${plain.slice(0, most).join('')}…` : plain.join('');
 }
 
 /** True when the character is a C0 or C1 control (a scanner never means one, except GS in GS1 strings). */

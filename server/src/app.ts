@@ -7,6 +7,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import packedStatic from 'express-static-gzip';
 import helmet from 'helmet';
 import type { DataSource } from 'typeorm';
 import { BenchesModule } from './benches/benches.module.js';
@@ -26,6 +27,7 @@ import { HouseModule } from './house/house.module.js';
 import { AnswersInterceptor } from './http/answers.interceptor.js';
 import { ProblemFilter } from './http/filter.js';
 import { OPEN_PATHS, refuseStrangers } from './http/strangers.js';
+import { answerUnreadable } from './http/unreadable.js';
 import { ImportsModule } from './imports/imports.module.js';
 import { InboundModule } from './inbound/inbound.module.js';
 import { IntakeModule } from './intake/intake.module.js';
@@ -146,6 +148,7 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   app.set('etag', false);
   // Longer than browsers and balancers keep a connection that nothing is said on: whoever closes it, asks again; a server must not.
   app.getHttpServer().keepAliveTimeout = 75_000;
+  app.getHttpServer().on('clientError', answerUnreadable);
   app.use(
     helmet({
       hsts: false,
@@ -176,6 +179,20 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
     '/api/v1',
     refuseStrangers(token => people.byToken(token)),
   );
+  readBodies(app);
+  app.setGlobalPrefix('api/v1', { exclude: ['api/docs', 'api/docs/openapi.json'] });
+  const authority = around.tls?.authority;
+  // What a phone is told to trust, once.
+  if (authority)
+    app.use('/authority.crt', (_: Request, response: Response) =>
+      response.type('application/x-x509-ca-cert').send(authority),
+    );
+  if (around.web) servePages(app, around.web);
+  return app;
+}
+
+/** How much of what is sent is read, and as what: before sign-in little, files whole, the rest as JSON. */
+function readBodies(app: NestExpressApplication): void {
   app.use(
     OPEN_PATHS.map(path => `/api/v1${path}`),
     express.json({ limit: '4kb' }),
@@ -193,23 +210,18 @@ export async function makeApp(around: Surroundings): Promise<NestExpressApplicat
   // A rule book comes whole.
   app.use('/api/v1/rules', express.json({ limit: '3mb' }));
   app.use(express.json({ limit: '256kb' }));
-  app.setGlobalPrefix('api/v1', { exclude: ['api/docs', 'api/docs/openapi.json'] });
-  const authority = around.tls?.authority;
-  // What a phone is told to trust, once.
-  if (authority)
-    app.use('/authority.crt', (_: Request, response: Response) =>
-      response.type('application/x-x509-ca-cert').send(authority),
-    );
-  if (around.web) servePages(app, around.web);
-  return app;
 }
 
-/** Built pages: hashed assets for a year; every other address that a browser opens gets the one page. */
+/** Built pages: hashed assets for a year, as the build packed them; every other address that a browser opens gets the one page. */
 function servePages(app: NestExpressApplication, folder: string): void {
   const page = join(folder, 'index.html');
   app.use(
     '/assets',
-    express.static(join(folder, 'assets'), { maxAge: '1y', immutable: true, fallthrough: false }),
+    packedStatic(join(folder, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br'],
+      serveStatic: { maxAge: '1y', immutable: true, fallthrough: false },
+    }),
   );
   app.use(express.static(folder, { index: false }));
   app.use((request: Request, response: Response, next: NextFunction) => {

@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import type { AddressInfo } from 'node:net';
 import { makeApp } from './app.js';
 import { migrate } from './database/migrate.js';
 import { openDataSource } from './database/source.js';
@@ -82,6 +83,8 @@ if (standins) {
   }
 }
 await app.listen(Number(need('AUK_PORT')), lan ? '0.0.0.0' : '127.0.0.1');
+const { port } = app.getHttpServer().address() as AddressInfo;
+console.log(`listening on ${port}`);
 app.get(Rounds).start();
 if (!demo && !open) console.log(`The code for the first page: ${await opening.newCode()}`);
 if (tls) tellLan();

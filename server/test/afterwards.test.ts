@@ -11,7 +11,7 @@ let lead: Caller;
 let office: Caller;
 let packer: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 20, openOrders: 160 });
+  house = await openHouse('large');
   [lead, office, packer] = [
     await house.signIn('AB-1001'),
     await house.signIn('AB-1004'),

@@ -7,7 +7,7 @@ import { bookOf, saveBook, settle } from './ruleBooks.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 5, openOrders: 5 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   await saveBook(
     lead,

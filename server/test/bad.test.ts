@@ -1,3 +1,4 @@
+import { connect } from 'node:net';
 import { Reflector } from '@nestjs/core';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
@@ -124,6 +125,37 @@ test('scans that are noise are answered in words', async () => {
   refused(await lead.post(`packing/sessions/${v7()}/scans`, scanOf('x')), 404);
   expect((await lead.get(`find?text=${'x'.repeat(10_000)}`)).body.says).toContain('10000 characters');
   refused(await lead.post('people/sign-in', { badge: { $ne: 1 }, pin: '2468' }), 400);
+});
+
+test('what is no HTTP, and an address or headers without end, are refused in words too; what is no id says so', async () => {
+  /** Sends bytes as they are, and gives what comes back until the server hangs up. */
+  const raw = (bytes: string) =>
+    new Promise<{ head: string; body: string }>((resolve, reject) => {
+      const socket = connect(Number(new URL(house.url).port), '127.0.0.1', () => socket.write(bytes));
+      let got = '';
+      socket.on('data', part => {
+        got += part;
+      });
+      socket.on('end', () => {
+        const [head, body] = got.split('\r\n\r\n') as [string, string];
+        resolve({ head, body });
+      });
+      socket.on('error', reject);
+    });
+  for (const [bytes, status] of [
+    ['hello\r\n\r\n', 400],
+    ['GET /api/v1/orders HTTP/1.1\r\nHost: x\r\nbad header\r\n\r\n', 400],
+    [`GET /api/v1/find?text=${'x'.repeat(20_000)} HTTP/1.1\r\nHost: x\r\n\r\n`, 413],
+    [`GET /api/v1/orders HTTP/1.1\r\nHost: x\r\nX-Long: ${'x'.repeat(20_000)}\r\n\r\n`, 413],
+  ] as const) {
+    const { head, body } = await raw(bytes);
+    expect(head).toContain(`HTTP/1.1 ${status} `);
+    expect(head).toContain('application/problem+json');
+    refused({ status, body: JSON.parse(body) } as Answer, status);
+  }
+  const nothing = await lead.get('orders/new');
+  refused(nothing, 400);
+  expect(nothing.body.detail).toBe('The request: it is not the id of anything in Auk.');
 });
 
 test('a stage cannot be skipped by a request made by hand', async () => {

@@ -9,7 +9,7 @@ let house: House;
 let lead: Caller;
 const parcels: string[] = [];
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 260 });
+  house = await openHouse('large');
   lead = await house.signIn('AB-1001');
   for (const id of await ordersIn(lead, 'Picked', 26))
     parcels.push((await packAndClose(lead, (await lead.get(`orders/${id}`)).body.row.no)).parcelNo);

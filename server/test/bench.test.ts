@@ -275,6 +275,7 @@ test('benches and printers are set up by who may; names are told apart', async (
     afterOrder: 'next',
     checkOnly: false,
     wantsPhoto: false,
+    takesFirst: false,
   };
   expect((await lead.post('benches', { name: 'By the door', ...plain })).status).toBe(200);
   expect((await lead.post('benches', { name: 'By the door', ...plain })).body.detail).toContain(
@@ -283,7 +284,9 @@ test('benches and printers are set up by who may; names are told apart', async (
   const made = (await lead.get('benches')).body.benches.find(
     (b: { name: string }) => b.name === 'By the door',
   );
-  expect(made).toMatchObject({ code: 'BE-3', afterOrder: 'next' });
+  expect(made).toMatchObject({ code: 'BE-3', afterOrder: 'next', takesFirst: false });
+  await lead.post('benches', { id: made.id, name: 'By the door', ...plain, takesFirst: true });
+  expect((await lead.get('benches')).body.benches).toContainEqual({ ...made, takesFirst: true });
   expect(
     (await lead.post('benches', { id: made.id, name: 'At the door', ...plain, label: v7() })).status,
   ).toBe(409);
@@ -313,6 +316,8 @@ test('a photo is kept once with its order, is a picture, and is forgotten when i
   expect([await send(picture), await send(picture)]).toEqual([200, 200]);
   expect(await send(Buffer.from('<svg onload="x">'), sessionId, v7())).toBe(400);
   expect(await send(picture, v7(), v7())).toBe(404);
+  const walk = await house.db.one<{ id: string }>("SELECT id FROM scanSession WHERE kind <> 'pack' LIMIT 1");
+  expect(await send(picture, walk!.id, v7())).toBe(404);
   expect((await lead.get(`orders/${id}/photos`)).body).toEqual([
     { id: photo, takenAt: '2026-11-26T08:00:00.000Z', person: 'Tomas Brandt' },
   ]);
@@ -538,6 +543,7 @@ test('what comes twice at once is there once: a photo, a box, a bench', async ()
     afterOrder: 'wait',
     checkOnly: false,
     wantsPhoto: false,
+    takesFirst: false,
   };
   const made = await Promise.all(
     ['North', 'South', 'West'].map(name => lead.post('benches', { name, ...plain })),
@@ -556,6 +562,7 @@ test('bad input of benches and printers is refused, never a fault of ours', asyn
     afterOrder: 'wait',
     checkOnly: false,
     wantsPhoto: false,
+    takesFirst: false,
   };
   expect((await lead.post('benches', { ...plain, scale: '127.0.0.1:99999' })).status).toBe(400);
   expect(

@@ -10,7 +10,7 @@ let lead: Caller;
 let jar: string;
 let smoker: string;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 80 });
+  house = await openHouse();
   lead = await house.signIn('AB-1001');
   [jar, smoker] = (await Promise.all(
     ['JAR-HEX-12', 'SMK-4-ST'].map(async sku => (await productOf(lead, sku)).codes[0].code),

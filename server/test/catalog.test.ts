@@ -5,7 +5,7 @@ import { type Caller, differences, type House, openHouse } from './house.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 20 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
 });
 afterAll(async () => {

@@ -1,8 +1,10 @@
 import { CHANNELS } from '@auk/demo';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import { retryAfter } from '../src/channels/ask.js';
 import { ChannelsService } from '../src/channels/channels.service.js';
+import { ChannelTrouble } from '../src/channels/channelTrouble.entity.js';
 import { next } from '../src/channels/since/sinceChannel.js';
+import { Tx } from '../src/database/db.js';
 import { seal, unseal } from '../src/reference/sealing.js';
 import { bringIn, idOfOrder, productOf } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
@@ -11,7 +13,7 @@ let house: House;
 let lead: Caller;
 let channels: ChannelsService;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 10 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   channels = house.app.get(ChannelsService);
 });
@@ -69,6 +71,22 @@ for (const { code, kind } of CHANNELS)
     ))!.p;
     expect(price).toBeGreaterThan(50);
   });
+
+test('a part of a pull that is tried again, because another was in the way, is told once', async () => {
+  const sold = desk('web').sell(7);
+  const { of } = Tx.prototype;
+  let ways = 1;
+  const inTheWay = vi.spyOn(Tx.prototype, 'of').mockImplementation(function (this: Tx, entity) {
+    if (entity === ChannelTrouble && ways-- > 0)
+      throw Object.assign(new Error('Another was in the way.'), { errno: 1213 });
+    return of.call(this, entity) as never;
+  });
+  await pull('web');
+  inTheWay.mockRestore();
+  expect(ways).toBeLessThan(1);
+  expect(await numbers(sold)).toEqual([...sold].sort());
+  expect((await link('web')).lastCounts).toMatchObject({ new: 7 });
+});
 
 test('repeats, other orders of pages, stamps of the future, cut answers, lost answers and failures lose and double nothing', async () => {
   for (const { code } of CHANNELS) {

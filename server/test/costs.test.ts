@@ -6,7 +6,7 @@ let house: House;
 let lead: Caller;
 let parcels: LabelledParcel[];
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 30, openOrders: 120 });
+  house = await openHouse();
   lead = await house.signIn('AB-1001');
   const heron = (offers: { carrier: string }[]) => offers.find(o => o.carrier === 'heron') as never;
   parcels = [];

@@ -122,6 +122,13 @@ export const ELSEWHERE: Record<string, Where> = {
   ],
   'Give another company prefix.': ['inbound/pages/InboundListPage', 'Company prefix'],
   'Give it up, or wait and ask again.': ['inbound/parts/PartPanel', 'Give it up'],
+  'Look at the list of walls.': ['places/pages/WallsPage', 'Put walls'],
+  'Split the order, or compare its parcels one by one when they are packed.': [
+    'orders/parts/OrderActs',
+    'Split',
+  ],
+  'Enter the address that the carrier, channel or network gave you.': ['carriers/parts/Connect', 'address'],
+  'Ask for the price first.': ['inbound/parts/PartPanel', 'Ask for the price'],
   'Ask for the price again, or give it up.': ['inbound/parts/PartPanel', 'Ask for the price'],
   'Ask for the price again.': ['inbound/parts/PartPanel', 'Ask for the price'],
   'Book it first.': ['inbound/parts/PartPanel', 'Ask for the price'],
@@ -415,6 +422,7 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Narrow down what is printed, such as to one aisle.',
   'Move fewer, or into another box.',
 
   'Try again in a minute; nothing was booked.',

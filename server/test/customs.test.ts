@@ -6,7 +6,7 @@ import { pagesOf } from './pdf.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 5, openOrders: 20 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
 });
 afterAll(() => house.close());

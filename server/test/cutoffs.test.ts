@@ -5,7 +5,7 @@ import { type Caller, differences, type House, openHouse } from './house.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 160 });
+  house = await openHouse('large');
   lead = await house.signIn('AB-1001');
 });
 afterAll(() => house.close());

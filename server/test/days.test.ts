@@ -9,7 +9,7 @@ import { type Caller, type House, openHouse } from './house.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 20, openOrders: 40 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
 });
 afterAll(() => house.close());

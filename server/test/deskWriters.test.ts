@@ -6,7 +6,7 @@ import { type Caller, differences, type House, openHouse } from './house.js';
 let house: House;
 let people: Caller[];
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 30 });
+  house = await openHouse('small');
   people = await Promise.all(['AB-1001', 'AB-1004', 'AB-1005', 'AB-1001'].map(b => house.signIn(b)));
 });
 afterAll(() => house.close());

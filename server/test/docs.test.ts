@@ -7,7 +7,7 @@ import { endpoints, type House, openHouse } from './house.js';
 let house: House;
 let api: Document;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 5 });
+  house = await openHouse('small');
   api = (await (await fetch(`${house.url}/api/docs/openapi.json`)).json()) as Document;
 });
 afterAll(() => house.close());

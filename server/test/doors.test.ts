@@ -10,7 +10,7 @@ let house: House;
 let lead: Caller;
 let admin: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 5, openOrders: 10 });
+  house = await openHouse('small');
   [lead, admin] = [await house.signIn('AB-1001'), await house.signIn('AB-1005')];
 });
 afterAll(() => house.close());

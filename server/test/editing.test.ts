@@ -12,6 +12,7 @@ import {
   wishOf,
 } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
+import { ADDRESS } from './samples.js';
 
 let house: House;
 let lead: Caller;
@@ -20,7 +21,7 @@ let office: Caller;
 const outOfOrder = new Set<string>();
 beforeAll(async () => {
   Tx.onOutOfOrder = o => outOfOrder.add(`${o.table} after ${o.held}`);
-  house = await openHouse({ pastOrders: 10, openOrders: 20 });
+  house = await openHouse('small');
   [lead, office] = [await house.signIn('AB-1001'), await house.signIn('AB-1004')];
 });
 afterAll(async () => {
@@ -254,17 +255,7 @@ test('typed in: three scans are three, a case code counts its pack, a repeated s
   await edit(id, {
     lines: [{ sku: 'BOOK-1ST', quantity: 1 }],
     mail: 'r@mail.example',
-    shipTo: {
-      name: 'Ruth Typed',
-      company: '',
-      line1: '1 Alder Lane',
-      line2: '',
-      city: 'Boise',
-      region: 'ID',
-      postcode: '83702',
-      country: 'US',
-      phone: '',
-    },
+    shipTo: { ...ADDRESS, name: 'Ruth Typed' },
   });
   const free = (await productOf(lead, 'BOOK-1ST')).free;
   expect((await office.post(`orders/${id}/finish`, { version: (await view(id)).version })).status).toBe(200);

@@ -7,7 +7,7 @@ import { bookOf, saveBook, settle } from './ruleBooks.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 5, openOrders: 10 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   const facts = {
     supplierName: 'Marl Glassworks',
@@ -261,6 +261,17 @@ test('a center is ordered from once, also where its answer was lost; it leaves w
   ]);
   const lies = await lead.get(`elsewhere/centers/${encodeURIComponent(CENTER)}/stock`);
   expect(lies.body.rows).toContainEqual({ code: 'BOOK-1ST', units: 25 });
+  const long = (name: string) =>
+    lead.post('elsewhere/centers', {
+      name,
+      address: `http://127.0.0.1:${house.standinsPort}/none`,
+      key: 'k',
+    });
+  expect((await long('x'.repeat(31))).status).toBe(400);
+  expect((await long('x'.repeat(30))).status).toBe(200);
+  expect((await lead.get(`elsewhere/centers/${'x'.repeat(30)}/stock`)).status).toBe(422);
+  // What nobody answers is remembered under the longest name, too.
+  expect((await lead.get('inbound/networks')).status).toBe(200);
   expect((await lead.get('elsewhere/centers/Nowhere/stock')).status).toBe(404);
   house.standins.lostAnswers = 1;
   const { ours, theirs } = await atCenter('CE-1');

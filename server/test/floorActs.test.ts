@@ -7,7 +7,7 @@ let house: House;
 /** Who acts at once: a lead, two pickers, two packers. */
 let people: Caller[];
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 150 });
+  house = await openHouse();
   people = await Promise.all(['AB-1001', 'AB-1003', 'AB-1006', 'AB-1002'].map(b => house.signIn(b)));
 });
 afterAll(() => house.close());

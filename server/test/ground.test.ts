@@ -21,7 +21,7 @@ import { type Caller, differences, type House, openHouse } from './house.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 20, openOrders: 60 });
+  house = await openHouse();
   lead = await house.signIn('AB-1001');
 });
 afterAll(async () => {
@@ -391,4 +391,19 @@ test('orders of the demo stand for every payment', async () => {
     expect.arrayContaining(['on delivery', 'paid', 'part refunded', 'refunded', 'unpaid']),
   );
   expect((await ordersIn(lead, 'Cancelled', 1)).length).toBe(1);
+});
+
+test('nothing is in a list of none', async () => {
+  expect(await house.db.rows('SELECT 1 AS n WHERE 1 IN (?)', [[]])).toEqual([]);
+  expect(await house.db.run('UPDATE place SET zone = zone WHERE id IN (?)', [[]])).toBe(0);
+});
+
+test('two at once make one place: it is there once, and whoever was slower is told', async () => {
+  const lead = await house.signIn('AB-1001');
+  const place = { code: 'Z-09-9', kind: 'bin', zone: 'Z', capacity: null };
+  const answers = await Promise.all([1, 2, 3, 4].map(() => lead.post('stock/places', place)));
+  expect(answers.filter(a => a.status === 200).length).toBeGreaterThan(0);
+  for (const a of answers.filter(a => a.status !== 200))
+    expect([a.status, a.body.retry]).toEqual([409, 'now']);
+  expect(await house.db.rows("SELECT id FROM place WHERE code = 'Z-09-9'")).toHaveLength(1);
 });

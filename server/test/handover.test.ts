@@ -7,7 +7,7 @@ let house: House;
 let lead: Caller;
 let parcels: LabelledParcel[];
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 160 });
+  house = await openHouse('large');
   lead = await house.signIn('AB-1001');
   const heron = (offers: { carrier: string }[]) => offers.find(o => o.carrier === 'heron') as never;
   parcels = [];

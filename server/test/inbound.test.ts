@@ -13,7 +13,7 @@ import { pagesOf } from './pdf.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 20, openOrders: 5 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
 });
 afterAll(() => house.close());
@@ -166,6 +166,7 @@ test('spread over centers of which one refuses: the others are booked, it is giv
     ['ENT-RED', 30],
   ]);
   const before = await free('QPN-YEL');
+  const inParcels = await lies('parcel', 'QPN-YEL');
   await choose(no, 'spread');
   await packed(no);
   const { parts } = await view(no);
@@ -194,7 +195,7 @@ test('spread over centers of which one refuses: the others are booked, it is giv
   ).toEqual([]);
   const back = tampa.lines.find((l: { sku: string }) => l.sku === 'QPN-YEL').units;
   expect(await lies('staging', 'QPN-YEL')).toBe(back);
-  expect(await lies('parcel', 'QPN-YEL')).toBe(40 - back);
+  expect(await lies('parcel', 'QPN-YEL')).toBe(inParcels + 40 - back);
   expect(before - 40).toBe(await free('QPN-YEL'));
   // A booking that is called off for nothing frees the part again.
   expect((await lead.post(`inbound/parts/${parts[3].id}/call-off`)).status).toBe(200);
@@ -675,6 +676,9 @@ test('a price that has changed since it was confirmed charges nothing', async ()
   await choose(no, 'one dock');
   await packed(no);
   const [part] = (await view(no)).parts;
+  // Nobody has confirmed a price that was not asked yet.
+  const early = await lead.post(`inbound/parts/${part.id}/book`, { key: v7(), priceMinor: 1 });
+  expect([early.status, early.body.cure]).toEqual([422, 'Ask for the price first.']);
   const { minor } = (await lead.post(`inbound/parts/${part.id}/price`)).body;
   const lower = await lead.post(`inbound/parts/${part.id}/book`, { key: v7(), priceMinor: minor - 1 });
   expect(lower.body.detail).toContain('Its price is another by now.');
@@ -901,8 +905,11 @@ test('stock that expires too soon for the network is left out and named; the lis
   await choose(no, 'one dock');
   const refused = await lead.post(`inbound/${no}/reserve`, { key: v7() });
   expect(refused.body.detail).toContain(`more expire within 90 days of arriving`);
-  expect(refused.body.cure).toContain(`Send ${late.n}, or wait for fresh ones.`);
-  await lead.post(`inbound/${no}/lines`, { sku: 'MIT-STR-50', units: late.n });
+  // Of the late ones some may be promised to orders.
+  const some = Number(/Send (\d+), or wait for fresh ones\./.exec(refused.body.cure)?.[1]);
+  expect(some).toBeGreaterThan(0);
+  expect(some).toBeLessThanOrEqual(late.n);
+  await lead.post(`inbound/${no}/lines`, { sku: 'MIT-STR-50', units: some });
   await choose(no, 'one dock');
   expect((await lead.post(`inbound/${no}/reserve`, { key: v7() })).status).toBe(200);
   const [part] = (await view(no)).parts;

@@ -7,7 +7,7 @@ import { type House, openHouse } from './house.js';
 let house: House;
 let jobs: JobsService;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 5 });
+  house = await openHouse('small');
   jobs = house.app.get(JobsService);
 });
 afterAll(() => house.close());

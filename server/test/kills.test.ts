@@ -19,7 +19,7 @@ let lead: Caller;
 let victim: Promise<ServerProcess>;
 const parcels: string[] = [];
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 220 });
+  house = await openHouse();
   second = await house.secondServer();
   lead = await house.signIn('AB-1001');
   victim = serveProcess(house);

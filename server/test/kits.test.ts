@@ -7,7 +7,7 @@ let house: House;
 let lead: Caller;
 let packer: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 30 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   packer = await house.signIn('AB-1006');
 });

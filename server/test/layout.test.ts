@@ -1,11 +1,12 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { listAndPick, ordersIn } from './drive.js';
 import { type Caller, differences, type House, openHouse } from './house.js';
+import { pagesOf } from './pdf.js';
 
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 20 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
 });
 afterAll(() => house.close());
@@ -137,6 +138,24 @@ test('totes are numbered many at once, and what was left in one is named', async
   expect(now.filter(t => t.left)).toEqual([]);
   await house.db.run("UPDATE stockMove SET at = at - INTERVAL 2 DAY WHERE why = 'pick'");
   expect((await full()).filter(t => !t.left)).toEqual([]);
-  const labels = await lead.get('stock/totes/labels.pdf?form=sheet');
-  expect([labels.status, labels.body.slice(0, 5)]).toEqual([200, '%PDF-']);
+});
+
+test('labels are printed of all totes or of those that were made, of one wall, and never in part', async () => {
+  const printed = async (path: string) => {
+    const answer = await fetch(`${house.url}/api/v1/stock/${path}`, { headers: { cookie: lead.cookie } });
+    return pagesOf(Buffer.from(await answer.arrayBuffer())).join(' ');
+  };
+  const codes = (await lead.post('stock/totes', { kind: 'tote', count: 3, letter: 'Q', colour: 'grey' }))
+    .body as string[];
+  const some = await printed(`totes/labels.pdf?form=thermal&from=${codes[1]}&to=${codes[2]}`);
+  expect(codes.filter(c => some.includes(c))).toEqual(codes.slice(1));
+  expect(await printed('totes/labels.pdf?form=sheet')).toContain('TO-001');
+  const [wall] = (await lead.get('stock/walls')).body;
+  const cells = await printed(`walls/${wall.wall}/labels.pdf?form=sheet`);
+  for (const c of wall.cells) expect(cells).toContain(c.code);
+  expect((await lead.get('stock/walls/Z/labels.pdf')).status).toBe(404);
+  for (let i = 0; i < 3; i++)
+    await lead.post('stock/totes', { kind: 'tote', count: 200, letter: 'R', colour: 'grey' });
+  const all = await lead.get('stock/totes/labels.pdf?form=sheet');
+  expect([all.status, all.body.detail]).toEqual([422, 'More than 600 labels are not printed at once.']);
 });

@@ -7,7 +7,7 @@ import { type House, openHouse } from './house.js';
 
 let house: House;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 40 });
+  house = await openHouse();
 });
 afterAll(() => house.close());
 

@@ -5,7 +5,7 @@ import { type House, openHouse } from './house.js';
 let house: House;
 let cookie = '';
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 5 });
+  house = await openHouse('small');
   const response = await fetch(`${house.url}/api/v1/people/sign-in`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },

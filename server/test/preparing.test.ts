@@ -9,7 +9,7 @@ let house: House;
 let lead: Caller;
 let packer: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 20, openOrders: 5 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   packer = await house.signIn('AB-1002');
 });

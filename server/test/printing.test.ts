@@ -9,18 +9,7 @@ import { drawScanSheet } from '../src/printing/scanSheet.js';
 import { drawSlip } from '../src/printing/slip.js';
 import { visualOrder } from '../src/printing/visualOrder.js';
 import { pagesOf } from './pdf.js';
-
-const ADDRESS: Address = {
-  name: 'Ruth Penrose',
-  company: '',
-  line1: '1 Alder Lane',
-  line2: '',
-  city: 'Boise',
-  region: 'ID',
-  postcode: '83702',
-  country: 'US',
-  phone: '',
-};
+import { ADDRESS } from './samples.js';
 
 const label = (to: Partial<Address>) =>
   drawLabels([

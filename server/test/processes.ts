@@ -1,5 +1,4 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { createServer } from 'node:net';
 import { type Caller, callerAt, type House } from './house.js';
 
 /** A server as a process of its own, on the database of a house. */
@@ -12,32 +11,28 @@ export interface ServerProcess {
   kill: () => Promise<void>;
 }
 
-const freePort = (): Promise<number> =>
-  new Promise(resolve => {
-    const s = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = s.address() as { port: number };
-      s.close(() => resolve(port));
-    });
-  });
-
-export async function serveProcess(house: House): Promise<ServerProcess> {
-  const port = await freePort();
+/** `dbPort`: where the database is reached, when not straight. */
+export async function serveProcess(
+  house: House,
+  dbPort = Number(process.env.AUK_TEST_DB_PORT),
+): Promise<ServerProcess> {
   const child = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
     env: {
       ...process.env,
-      AUK_DB_PORT: String(process.env.AUK_TEST_DB_PORT),
+      AUK_DB_PORT: String(dbPort),
       AUK_DB_NAME: house.database,
-      AUK_PORT: String(port),
+      // Any that is free, told when it is taken: one that was looked for before may be another's by then.
+      AUK_PORT: '0',
       AUK_STANDINS_PORT: String(house.standinsPort),
       AUK_DEMO: 'yes',
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  await new Promise<void>((resolve, reject) => {
+  const port = await new Promise<string>((resolve, reject) => {
     let said = '';
     child.stdout!.on('data', d => {
       said += d;
-      if (/^ready$/m.test(said)) resolve();
+      if (/^ready$/m.test(said)) resolve(/^listening on (\d+)$/m.exec(said)![1]!);
     });
     child.once('exit', code => reject(new Error(`the server ended with ${code}: ${said}`)));
   });

@@ -7,7 +7,7 @@ import { pagesOf } from './pdf.js';
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 160 });
+  house = await openHouse('large');
   lead = await house.signIn('AB-1001');
 });
 afterAll(() => house.close());
@@ -153,6 +153,15 @@ test('the service that a person chose moves the order to that carrier’s depart
   expect(told.map(t => t.says)).toEqual([
     'Redfen Two Day of Redfen Parcel was chosen.',
     'The service is chosen at the bench again.',
+  ]);
+});
+
+test('an order of very many parcels is not compared as a whole', async () => {
+  await bringIn(lead, [['CMP-MANY', 'BKT-5G', 400, '5.00']]);
+  const { status, body } = await compare({ kind: 'order', id: await idOfOrder(lead, 'CMP-MANY') });
+  expect([status, body.detail]).toEqual([
+    422,
+    expect.stringMatching(/^CMP-MANY fills \d+ parcels; more than 40 are not compared at once\.$/),
   ]);
 });
 

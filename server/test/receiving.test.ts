@@ -8,7 +8,7 @@ let house: House;
 let lead: Caller;
 let picker: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 30 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   picker = await house.signIn('AB-1002');
 });

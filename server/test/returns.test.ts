@@ -11,7 +11,7 @@ let lead: Caller;
 let packer: Caller;
 let parcel: LabelledParcel;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 10, openOrders: 120 });
+  house = await openHouse();
   [lead, packer] = [await house.signIn('AB-1001'), await house.signIn('AB-1002')];
   parcel = await packAndLabel(lead);
 });
@@ -147,6 +147,13 @@ test('a label for the way back is bought once beside the one that lives, goes to
   expect(both.map(b => b.status).sort()).toEqual([200, 200]);
   const again = await lead.post(`parcels/${sent.parcelNo}/return-label`, wishOf(offer));
   expect(again.body.id).toBe(wish.key);
+  // The key of one way is none for the other.
+  const out = await house.db.one<{ id: string }>('SELECT id FROM label WHERE tracking = ?', [sent.tracking]);
+  const crossed = await lead.post(`parcels/${sent.parcelNo}/return-label`, wishOf(offer, out!.id));
+  expect([crossed.status, crossed.body.detail]).toEqual([
+    422,
+    'This purchase key was used for another label.',
+  ]);
   const { label, returnLabel, before } = (await lead.get(`parcels/${sent.parcelNo}`)).body;
   expect([label.state, returnLabel.state, before]).toEqual(['bought', 'bought', []]);
   expect(returnLabel.tracking).not.toBe(sent.tracking);

@@ -12,7 +12,7 @@ let house: House;
 let lead: Caller;
 let services: { code: string; name: string }[];
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 5, openOrders: 30 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   services = (await lead.get('rules/words')).body.services;
 });

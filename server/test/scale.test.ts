@@ -20,7 +20,7 @@ const MOST = 1_000;
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 20, openOrders: 90 });
+  house = await openHouse();
   lead = await house.signIn('AB-1001');
   await grow();
 }, 240_000);

@@ -15,7 +15,7 @@ const MOMENTS = ['before it is sold', 'sold', 'answered'] as const;
 let house: House;
 let lead: Caller;
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 5, openOrders: 10 });
+  house = await openHouse('small');
   lead = await house.signIn('AB-1001');
   await saveBook(
     lead,

@@ -8,7 +8,7 @@ import { type Caller, differences, type House, openHouse } from './house.js';
 let house: House;
 const outOfOrder = new Set<string>();
 beforeAll(async () => {
-  house = await openHouse({ pastOrders: 0, openOrders: 140 });
+  house = await openHouse();
   Tx.onOutOfOrder = o => outOfOrder.add(`${o.table} after ${o.held}: ${o.sql.trim().slice(0, 160)}`);
 });
 afterAll(() => {

@@ -292,7 +292,8 @@ export class InboundDesk {
     });
   }
 
-  private stateOf(booking: string): NetworkBooking['state'] {
+  /** How a booking stands. */
+  stateOf(booking: string): NetworkBooking['state'] {
     return this.steps.all().findLast(s => s.booking === booking && s.state !== null)?.state ?? 'booked';
   }
 

@@ -106,6 +106,12 @@ export class Standins {
     this.mischief.set(code, [...(this.mischief.get(code) ?? []), Mischief.parse(mischief)]);
   }
 
+  /** Everybody behaves from now on. */
+  behave(): void {
+    this.mischief.clear();
+    this.lostAnswers = 0;
+  }
+
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     try {
       const [, where = '', what = '', key = ''] = (request.url ?? '').split('/');

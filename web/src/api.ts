@@ -25,24 +25,40 @@ async function ask(
   timeoutMs?: number,
 ): Promise<unknown> {
   const raw = body instanceof Blob;
-  let response: Response;
-  try {
-    const headers: Record<string, string> =
-      body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' };
-    response = await fetch(`/api/v1/${path}`, {
+  const headers: Record<string, string> =
+    body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' };
+  const { response, text } = await reached(async () => {
+    const response = await fetch(`/api/v1/${path}`, {
       method,
       headers,
       ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body) }),
       ...(timeoutMs === undefined ? {} : { signal: AbortSignal.timeout(timeoutMs) }),
     });
+    return { response, text: await response.text() };
+  });
+  if (!response.ok) throw new Refused(readProblem(text, response.status));
+  const answer = readAnswer(text);
+  if (form && (import.meta.env.DEV || response.headers.has(CHECKED))) form.parse(answer);
+  return answer;
+}
+
+/** What a network gives; Unreached where it is not there, also when it breaks off in the middle. */
+async function reached<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
   } catch {
     throw new Unreached('Auk cannot be reached. Check the network; what was scanned is kept.');
   }
-  const text = await response.text();
-  if (!response.ok) throw new Refused(readProblem(text, response.status));
-  const answer: unknown = text === '' ? undefined : JSON.parse(text);
-  if (form && (import.meta.env.DEV || response.headers.has(CHECKED))) form.parse(answer);
-  return answer;
+}
+
+/** A network that wants its own sign-in answers everything with its page. */
+function readAnswer(text: string): unknown {
+  if (text === '') return undefined;
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new Unreached('Something else answered in place of Auk. Check which network this device is on.');
+  }
 }
 
 function readProblem(text: string, status: number): Problem {
@@ -62,14 +78,17 @@ function readProblem(text: string, status: number): Problem {
 
 /** Sends a file and saves the file that comes back. */
 export async function download(path: string, body: Blob, name: string): Promise<void> {
-  const response = await fetch(`/api/v1/${path}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/octet-stream' },
-    body,
+  const { response, file } = await reached(async () => {
+    const response = await fetch(`/api/v1/${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body,
+    });
+    return { response, file: await response.blob() };
   });
-  if (!response.ok) throw new Refused(readProblem(await response.text(), response.status));
+  if (!response.ok) throw new Refused(readProblem(await file.text(), response.status));
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(await response.blob());
+  link.href = URL.createObjectURL(file);
   link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);

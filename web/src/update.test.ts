@@ -1,4 +1,9 @@
-import { beforeEach, expect, test, vi } from 'vitest';
+import { afterAll, beforeEach, expect, test, vi } from 'vitest';
+
+// Files of tests share their worker.
+afterAll(() => {
+  vi.unstubAllGlobals();
+});
 
 /** What the pages tell the worker, and what it tells them. */
 const worker = vi.hoisted(() => ({

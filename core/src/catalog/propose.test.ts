@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { Proposer, packUnits, pairLikeness } from './propose.js';
+import { PROPOSE_FROM, Proposer, packUnits, pairLikeness } from './propose.js';
 
 const product = (
   id: string,
@@ -59,4 +60,71 @@ test('pair likeness: 1 for equal, 0 for nothing shared, symmetric', () => {
   expect(pairLikeness('NIGHT', 'NACHT')).toBeCloseTo(0.25, 10);
   expect(pairLikeness('A', '')).toBe(0);
   expect(pairLikeness('ABAB', 'AB')).toBe(pairLikeness('AB', 'ABAB'));
+});
+
+test('codes of other letters are compared as they are, and signs alone are like nothing', () => {
+  const other = new Proposer([
+    product('bee', '蜂-1', '蜂蜜', [], ['はちみつ']),
+    product('wax', '蝋-1', 'Wax', [], ['みつろう', '--']),
+  ]);
+  expect(other.propose({ channelSku: 'みつろう', title: '', gtin: '' })).toMatchObject([
+    { productId: 'wax', score: 0.95 },
+  ]);
+  expect(other.propose({ channelSku: 'FM-蜂-1', title: '', gtin: '' })[0]).toMatchObject({
+    productId: 'bee',
+  });
+  for (const channelSku of ['***', '--', '名前', ''])
+    expect(other.propose({ channelSku, title: '', gtin: '' }), channelSku).toEqual([]);
+});
+
+test('whatever a channel calls it: proposals come best first, from 0.35 to 1, each product once and each with a reason', () => {
+  const text = fc.oneof(
+    fc.constantFrom(
+      'HVB-DP-F',
+      'FM-JAR-HEX-12',
+      'pair',
+      'pack of 999',
+      '0 pack',
+      '3 x ',
+      'Honey jar',
+      '蜂蜜',
+      '',
+      '-',
+    ),
+    fc.string({ unit: 'binary', maxLength: 20 }),
+  );
+  const products = fc.array(
+    fc.record({
+      sku: text,
+      name: text,
+      barcodes: fc.constantFrom([], ['00400000000012'], ['']),
+      otherCodes: fc.array(text, { maxLength: 2 }),
+    }),
+    { maxLength: 8 },
+  );
+  fc.assert(
+    fc.property(
+      products,
+      text,
+      text,
+      fc.constantFrom('', '00400000000012'),
+      (some, channelSku, title, gtin) => {
+        const found = new Proposer(some.map((p, i) => ({ ...p, id: String(i) }))).propose({
+          channelSku,
+          title,
+          gtin,
+        });
+        expect(found.length).toBeLessThanOrEqual(3);
+        expect(new Set(found.map(f => f.productId)).size).toBe(found.length);
+        found.forEach((f, i) => {
+          expect(f.score).toBeGreaterThanOrEqual(PROPOSE_FROM);
+          expect(f.score).toBeLessThanOrEqual(Math.min(1, found[i - 1]?.score ?? 1));
+          expect(f.why.length).toBeGreaterThan(0);
+          expect(f.units).toBeGreaterThanOrEqual(1);
+          if (f.why[0] === 'same barcode') expect(some[Number(f.productId)]!.barcodes).toContain(gtin);
+        });
+      },
+    ),
+    { numRuns: 1_000 },
+  );
 });

@@ -68,7 +68,7 @@ export class Proposer {
    */
   propose(listing: ListingFacts, most = 3): Proposal[] {
     const units = packUnits(listing.title);
-    const sure = this.byBarcode.get(listing.gtin);
+    const sure = listing.gtin === '' ? undefined : this.byBarcode.get(listing.gtin);
     const scored = this.products.flatMap(p => this.score(listing, p) ?? []);
     return scored
       .map(s => (s.product === sure ? { ...s, score: 1, why: ['same barcode', ...s.why] } : s))
@@ -85,8 +85,8 @@ export class Proposer {
 
   private score(listing: ListingFacts, p: (typeof this.products)[number]) {
     const code = plainCode(listing.channelSku);
-    const known = p.codes.includes(code);
-    const sku = Math.max(...skuForms(listing.channelSku).map(f => pairLikeness(f, p.sku)));
+    const known = code !== '' && p.codes.includes(code);
+    const sku = Math.max(0, ...skuForms(listing.channelSku).map(f => pairLikeness(f, p.sku)));
     const title = this.titleLikeness(wordsOf(listing.title), p.words);
     const score = known ? 0.95 : Math.round((SKU_SHARE * sku + (1 - SKU_SHARE) * title) * 100) / 100;
     const why = [
@@ -117,11 +117,12 @@ export function packUnits(title: string): number {
   return /\bpair\b/.test(t) ? 2 : 1;
 }
 
-const plainCode = (code: string): string => code.toUpperCase().replace(/[^A-Z0-9]/g, '');
+/** A code without its signs, of whatever letters. */
+const plainCode = (code: string): string => code.toUpperCase().replace(/[^\p{L}\p{N}]/gu, '');
 
 /** A channel's SKU whole, and without its first part, which is often the channel's own prefix. */
 function skuForms(sku: string): string[] {
-  const rest = sku.replace(/^[^\W_]+[\W_]+/, '');
+  const rest = sku.replace(/^[\p{L}\p{N}]+[^\p{L}\p{N}]+/u, '');
   return [...new Set([plainCode(sku), plainCode(rest)])].filter(Boolean);
 }
 

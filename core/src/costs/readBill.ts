@@ -17,6 +17,8 @@ const HEADINGS: Record<'tracking' | 'service' | 'weight' | 'unit' | 'amount', re
   unit: ['unit', 'weightunit'],
   amount: ['amount', 'total', 'net', 'charge', 'sum'],
 };
+/** Most characters of a service's or a charge's name. */
+const MOST = 80;
 const plain = (heading: string) => heading.toLowerCase().replace(/[^a-z]/g, '');
 
 /**
@@ -43,6 +45,9 @@ export function readBill(
     return fail([
       { row: 1, why: `The first row names no column of ${missing.join(' and ')}, such as "${missing[0]}".` },
     ]);
+  const long = head!.findIndex(h => h.trim().length > MOST);
+  if (long !== -1)
+    return fail([{ row: 1, why: `The heading of column ${long + 1} has more than ${MOST} characters.` }]);
   const known = new Set(Object.values(columns));
   const bad: BadBillRow[] = [];
   const lines: BillLine[] = [];
@@ -55,6 +60,7 @@ export function readBill(
     const tracking = cell('tracking').replace(/\s/g, '');
     if (!/^[\x21-\x7e]{5,40}$/.test(tracking))
       problems.push('the tracking number has 5 to 40 letters and digits');
+    if (cell('service').length > MOST) problems.push(`the service has more than ${MOST} characters`);
     const weightText = `${cell('weight')} ${cell('unit')}`.trim();
     const weight = cell('weight') === '' ? null : parseWeight(weightText);
     if (weight && !weight.ok) problems.push(`the weight: ${weight.problem}`);

@@ -83,7 +83,7 @@ function readRow(r: RowReader): Row {
     .raw('kind')
     .toLowerCase()
     .replace(/[^a-z]/g, '');
-  const code = r.text('code', 20).toUpperCase();
+  const code = r.code('code', 20);
   if (kind === 'aisle') {
     r.need('code', 'x', 'from', 'to');
     return { kind, code, x: r.metres('x'), from: r.metres('from'), to: r.metres('to') };

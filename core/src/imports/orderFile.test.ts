@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
+import { dateOrder, isoMoment } from '../days/dates.js';
 import { guessColumns, missingFields } from './columns.js';
-import { dateOrder, isoMoment } from './dates.js';
 import { ORDER_FIELDS, readOrderRows } from './orderFile.js';
 
 const WEB = [

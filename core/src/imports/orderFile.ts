@@ -127,7 +127,7 @@ function readLine(r: RowReader, defaultCurrency: string): ReceivedOrder {
       city: r.text('city', 80),
       region: r.text('region', 40),
       postcode: r.text('postcode', 16),
-      country: r.text('country', 40).toUpperCase() || 'US',
+      country: r.code('country', 40) || 'US',
       phone: r.text('phone', 40),
     },
     lines: [

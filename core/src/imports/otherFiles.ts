@@ -44,7 +44,7 @@ export function readProductRows(rows: Rows, mapping: Mapping, currency: string):
   const seen = new Set<string>();
   return readRows(rows, mapping, [], r => {
     r.need('sku');
-    const sku = r.text('sku', 60).toUpperCase();
+    const sku = r.code('sku', 60);
     if (seen.has(sku)) r.say('sku', 'stands in the file twice');
     seen.add(sku);
     return { sku, fields: productFields(r, currency), codes: productCodes(r) };
@@ -78,10 +78,10 @@ function oneOf(r: RowReader, field: string, words: readonly string[]): string | 
 }
 
 function productCodes(r: RowReader): { code: string; units: number }[] {
-  const codes = r.has('code') ? [{ code: canonicalCode(r.text('code', 100)), units: 1 }] : [];
+  const codes = r.has('code') ? [{ code: r.code('code', 100, canonicalCode), units: 1 }] : [];
   if (!r.has('caseCode')) return codes;
   r.need('caseUnits');
-  return [...codes, { code: canonicalCode(r.text('caseCode', 100)), units: r.whole('caseUnits', 2, 10_000) }];
+  return [...codes, { code: r.code('caseCode', 100, canonicalCode), units: r.whole('caseUnits', 2, 10_000) }];
 }
 
 /** What a row of a listing file says: how a channel sells something, and the product it is linked to (empty leaves the link). */
@@ -124,9 +124,9 @@ export function readListingRows(rows: Rows, mapping: Mapping, currency: string):
     return {
       channelSku,
       title: r.text('title', 200) || null,
-      gtin: r.has('gtin') ? canonicalCode(r.text('gtin', 100)) : null,
+      gtin: r.has('gtin') ? r.code('gtin', 100, canonicalCode) : null,
       priceMinor: r.has('price') ? r.money('price', currency) : null,
-      productSku: r.text('product', 60).toUpperCase() || null,
+      productSku: r.code('product', 60) || null,
       units: r.has('units') ? r.whole('units', 1, 1_000) : null,
     };
   });
@@ -164,7 +164,7 @@ export function readRecipeRows(rows: Rows, mapping: Mapping): FileRead<RecipeRow
     [],
     (r): RecipeRowRead => {
       r.need('sku', 'part', 'quantity');
-      const [sku, part] = [r.text('sku', 60).toUpperCase(), r.text('part', 60).toUpperCase()];
+      const [sku, part] = [r.code('sku', 60), r.code('part', 60)];
       if (seen.has(`${sku}\n${part}`)) r.say('part', `stands twice in the recipe of ${sku}`);
       seen.add(`${sku}\n${part}`);
       return { sku, parts: [{ sku: part, quantity: r.whole('quantity', 1, 10_000) }] };
@@ -204,7 +204,7 @@ export function readStockRows(rows: Rows, mapping: Mapping): FileRead<StockRowRe
   const seen = new Set<string>();
   return readRows(rows, mapping, [], r => {
     r.need('sku', 'place', 'quantity');
-    const [sku, place] = [r.text('sku', 60).toUpperCase(), r.text('place', 20).toUpperCase()];
+    const [sku, place] = [r.code('sku', 60), r.code('place', 20)];
     if (seen.has(`${sku}\n${place}`)) r.say('place', `stands twice with ${sku}`);
     seen.add(`${sku}\n${place}`);
     return { sku, place, quantity: r.whole('quantity', 0, 1_000_000) };

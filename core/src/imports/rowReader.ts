@@ -1,7 +1,7 @@
+import { type DateOrder, dateOrder, isoMoment } from '../days/dates.js';
 import { parseAmount } from '../money/money.js';
 import { parseDistance, parseWeight, TENTHS } from '../units/units.js';
 import type { Mapping } from './columns.js';
-import { type DateOrder, dateOrder, isoMoment } from './dates.js';
 
 /** A cell that cannot be read. `row` counts as a spreadsheet shows it: the heading is row 1. */
 export interface BadRow {
@@ -52,8 +52,21 @@ export class RowReader {
     return text;
   }
 
+  /** A code as it is kept: in capitals, and what is scanned in its stored form. */
+  code(field: string, most: number, kept = (text: string) => text.toUpperCase()): string {
+    const code = kept(this.raw(field));
+    if ([...code].length > most) this.say(field, `longer than ${most} characters`);
+    return code;
+  }
+
+  /** A whole number. With three noughts behind a separator it may be one or a thousand, which nobody should guess. */
   whole(field: string, least: number, most: number): number {
-    const text = this.raw(field).replace(/[.,]0+$/, '');
+    const raw = this.raw(field);
+    if (/[.,]000$/.test(raw)) {
+      this.say(field, `may be ${raw.slice(0, -4)} or ${raw.slice(0, -4)}000: write it without a separator`);
+      return 0;
+    }
+    const text = raw.replace(/[.,]0+$/, '');
     const n = Number(text);
     if (text !== '' && !(Number.isInteger(n) && /^[+-]?\d+$/.test(text) && n >= least && n <= most))
       this.say(field, `is not a whole number from ${least} to ${most}`);

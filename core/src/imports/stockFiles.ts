@@ -4,22 +4,24 @@ import { type FileRead, readRows } from './rowReader.js';
 type Rows = readonly (readonly string[])[];
 
 /** Kinds of places that files can bring, with the words people use for them. */
-const PLACE_WORDS: Record<string, 'bin' | 'reserve' | 'dock' | 'staging' | 'bench' | 'quarantine'> = {
-  bin: 'bin',
-  pickface: 'bin',
-  pick: 'bin',
-  reserve: 'reserve',
-  bulk: 'reserve',
-  dock: 'dock',
-  staging: 'staging',
-  bench: 'bench',
-  quarantine: 'quarantine',
-};
+const PLACE_WORDS = new Map(
+  Object.entries({
+    bin: 'bin',
+    pickface: 'bin',
+    pick: 'bin',
+    reserve: 'reserve',
+    bulk: 'reserve',
+    dock: 'dock',
+    staging: 'staging',
+    bench: 'bench',
+    quarantine: 'quarantine',
+  } as const),
+);
 
 /** A place of a file. */
 export interface PlaceRowRead {
   code: string;
-  kind: (typeof PLACE_WORDS)[string];
+  kind: 'bin' | 'reserve' | 'dock' | 'staging' | 'bench' | 'quarantine';
   zone: string;
   capacity: number | null;
 }
@@ -37,15 +39,11 @@ export function readPlaceRows(rows: Rows, mapping: Mapping): FileRead<PlaceRowRe
   const seen = new Set<string>();
   return readRows(rows, mapping, [], r => {
     r.need('code');
-    const code = r.text('code', 20).toUpperCase();
+    const code = r.code('code', 20);
     if (seen.has(code)) r.say('code', 'stands twice in the file');
     seen.add(code);
-    const word =
-      r
-        .raw('kind')
-        .toLowerCase()
-        .replace(/[^a-z]/g, '') || 'bin';
-    const kind = PLACE_WORDS[word];
+    const word = r.raw('kind').toLowerCase();
+    const kind = word === '' ? 'bin' : PLACE_WORDS.get(word.replace(/[^a-z]/g, ''));
     if (!kind) r.say('kind', 'is not pick face, reserve, dock, staging, bench or quarantine');
     return {
       code,
@@ -89,7 +87,7 @@ export function readPurchaseRows(rows: Rows, mapping: Mapping): FileRead<Purchas
     (r): PurchaseRowRead => {
       r.need('supplier', 'reference', 'sku', 'quantity');
       const item = { supplier: r.text('supplier', 80), reference: r.text('reference', 60) };
-      const sku = r.text('sku', 60).toUpperCase();
+      const sku = r.code('sku', 60);
       if (seen.has(`${keyOf(item)}\n${sku}`)) r.say('sku', `stands twice in order ${item.reference}`);
       seen.add(`${keyOf(item)}\n${sku}`);
       return {

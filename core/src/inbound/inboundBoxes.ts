@@ -1,5 +1,7 @@
+import { group } from '../group.js';
 import { type Box, type Piece, type Placed, volumeOf } from '../packing/boxes.js';
 import { planBoxes } from '../packing/boxPlan.js';
+import { lookingAhead } from '../packing/fillAhead.js';
 import type { Size } from '../units/units.js';
 
 /** What a network takes of a box: milligrams with its contents, tenths of a millimetre on its longest side, and from which weight it is marked heavy. */
@@ -52,7 +54,7 @@ export function refusedBox(size: Size, weightMg: number, { mostSide, mostMg }: B
 
 /**
  * Boxes for a shipment within a network's limits: the least cost of boxes, then the fewest; cases stay whole. The bound counts volume, weight,
- * and what is more than half of the largest box, of which no two share one. `looks` as of `planBoxes`: fewer are quicker and fill less.
+ * and what is more than half of the largest box, of which no two share one. `looks` as of `fillAhead`: fewer are quicker and fill less.
  */
 export function planInboundBoxes(
   boxes: readonly Box[],
@@ -68,7 +70,7 @@ export function planInboundBoxes(
     .filter(b => !refused.some(r => r.code === b.code))
     .map(b => ({ ...b, limitMg: Math.min(b.limitMg, limits.mostMg - b.tareMg) }));
   const pieces = lines.flatMap(piecesOf);
-  const { parcels, unplaced } = planBoxes(usable, pieces, { looks });
+  const { parcels, unplaced } = planBoxes(usable, pieces, { fill: lookingAhead(looks) });
   return {
     boxes: parcels.map(({ box, placed, weightMg }) => ({
       box,
@@ -109,9 +111,11 @@ export function piecesOf({ id, units, size, weightMg, fragile, upright, inCases,
 }
 
 export function contentsOf(placed: readonly Placed[], lines: readonly LineToBox[]): InboundBox['contents'] {
+  const pieces = group(placed, p => p.piece.id);
+  const of = (id: string) => pieces.get(id)?.length ?? 0;
   return lines.flatMap(({ id, inCases }) => {
-    const cases = placed.filter(p => p.piece.id === `${id}${CASE}`).length;
-    const units = placed.filter(p => p.piece.id === id).length + cases * (inCases?.units ?? 0);
+    const cases = of(`${id}${CASE}`);
+    const units = of(id) + cases * (inCases?.units ?? 0);
     return units > 0 ? [{ id, units, cases }] : [];
   });
 }

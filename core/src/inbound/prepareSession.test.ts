@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { sampleProduct } from '../catalog/scanProduct.sample.js';
 import type { Scan } from '../scans/scan.js';
 import {
   openPrepare,
@@ -20,17 +21,7 @@ const scan = (text: string, known?: Scan['known']): Scan => ({
 });
 const line = (sku: string, wanted: number, more: Partial<PrepareLine>): PrepareLine => ({
   id: sku,
-  product: {
-    id: sku,
-    sku,
-    name: sku.toLowerCase(),
-    codes: [
-      { code: `CODE-${sku}`, units: 1 },
-      { code: `CASE-${sku}`, units: 6 },
-    ],
-    picture: null,
-    hint: null,
-  },
+  product: sampleProduct(sku, 6, `CODE-${sku}`),
   needs: ['bag'],
   label: null,
   wanted,

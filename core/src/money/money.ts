@@ -52,10 +52,12 @@ export function plainDecimal(text: string, digits: number): string {
   return groups ? t.replaceAll(',', '') : t.replace(',', '.');
 }
 
-/** Reads a decimal amount, with point or comma, into minor units. Refuses more digits than the currency has and over 10^12 minor. Example: `parseAmount('12.50', 'USD')` is 1250. */
+/** Reads a decimal amount, with point or comma and with or without the currency's sign or code, into minor units. Refuses more digits than the currency has and over 10^12 minor. Example: `parseAmount('12.50', 'USD')` is 1250. */
 export function parseAmount(text: string, currency: string): Result<number, string> {
   const digits = minorDigits(currency);
-  const m = /^([-−]?)[$€£]?(\d{1,12})(?:\.(\d{1,3}))?[$€£]?$/.exec(plainDecimal(text, digits));
+  const m = /^([-−]?)[$€£]?(\d{1,12})(?:\.(\d{1,3}))?[$€£]?$/.exec(
+    plainDecimal(text.toUpperCase().replace(currency, ''), digits),
+  );
   if (!m) return fail(`"${text.slice(0, 30)}" is not an amount of money such as 12.50`);
   const fraction = m[3] ?? '';
   if (fraction.length > digits && /[1-9]/.test(fraction.slice(digits)))

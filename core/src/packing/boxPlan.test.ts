@@ -4,6 +4,7 @@ import type { Size } from '../units/units.js';
 import { type Box, type Piece, type Placed, spacesOf, waysToLie } from './boxes.js';
 import { planBoxes, tryBox } from './boxPlan.js';
 import { checkBoxPlan } from './checkBoxPlan.js';
+import { lookingAhead } from './fillAhead.js';
 
 const size = (length: number, width: number, height: number): Size => ({ length, width, height });
 const box = (code: string, inner: Size, more: Partial<Box> = {}): Box => ({
@@ -166,6 +167,70 @@ describe('one parcel or several', () => {
     expect(checkBoxPlan([piece('a', size(400, 300, 250), { quantity: 300 })], plan.parcels)).toEqual([]);
     // 300 x 400 x 300 x 250 is 3000 x 2000 x 1500: they fill the box.
     expect(plan.parcels.map(p => p.box.code)).toEqual(['M']);
+  });
+
+  test('goods of which no kind of box takes all go each into what takes them', () => {
+    const tube = box('TUBE', size(9_000, 800, 800), { priceMinor: 90 });
+    const cube = box('CUBE', size(4_000, 4_000, 4_000), { priceMinor: 110 });
+    const pouch = box('POUCH', size(3_000, 2_000, 400), { kind: 'mailer', priceMinor: 20 });
+    const order = [
+      piece('rod', size(8_500, 300, 300), { quantity: 9 }),
+      piece('pot', size(3_500, 3_500, 3_000), { quantity: 2 }),
+      piece('glass', size(900, 700, 700), { quantity: 30, fragile: true }),
+    ];
+    const plan = planBoxes([pouch, tube, cube], order);
+    expect(checkBoxPlan(order, plan.parcels)).toEqual([]);
+    expect(plan.unplaced).toEqual([]);
+    // Four rods lie in a tube; pots stand alone, and glasses beside rods in the last tube or in the room that pots leave.
+    expect(plan.parcels.filter(p => p.placed.some(q => q.piece.id === 'rod'))).toHaveLength(3);
+    expect(plan.parcels.filter(p => p.box === cube).length).toBeGreaterThanOrEqual(2);
+  });
+
+  test('whatever boxes there are, all that goes into one of them is planned', () => {
+    const anyBox = fc.record({
+      inner: fc.record({
+        length: fc.integer({ min: 300, max: 6_000 }),
+        width: fc.integer({ min: 300, max: 3_000 }),
+        height: fc.integer({ min: 200, max: 3_000 }),
+      }),
+      limitMg: fc.integer({ min: 1_000_000, max: 20_000_000 }),
+      priceMinor: fc.integer({ min: 10, max: 90 }),
+      kind: fc.constantFrom('box' as const, 'box' as const, 'mailer' as const),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(anyBox, { minLength: 1, maxLength: 3 }),
+        fc.array(anyPiece(0), { minLength: 2, maxLength: 5 }),
+        fc.integer({ min: 1, max: 12 }),
+        fc.constantFrom(0, 2),
+        (kinds, some, times, looks) => {
+          const order = some.map((p, i) => ({ ...p, id: `p${i}`, quantity: p.quantity * times }));
+          const boxes = kinds.map(({ inner, ...more }, i) => box(`B${i}`, inner, more));
+          const plan = planBoxes(boxes, order, {
+            ...(looks > 0 && { fill: lookingAhead(looks) }),
+            steps: 300,
+          });
+          const none = new Set(plan.unplaced.map(u => u.id));
+          const planned = order.filter(p => !none.has(p.id));
+          return checkBoxPlan(planned, plan.parcels).join('\n') === '';
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
+  test('many boxes of the same goods are filled alike, however many follow', () => {
+    const jars = (quantity: number) => [
+      piece('jar', size(700, 700, 900), { quantity }),
+      piece('lid', size(700, 700, 100), { quantity }),
+    ];
+    const [few, many] = [3_000, 30_000].map(n => planBoxes([BOXES[3]!], jars(n), { fill: lookingAhead(3) }));
+    const shape = (p: { placed: readonly Placed[] }) =>
+      p.placed.map(q => `${q.piece.id} ${q.x} ${q.y} ${q.z}`).join();
+    expect(shape(many!.parcels[0]!) === shape(few!.parcels[0]!)).toBe(true);
+    expect(many!.parcels.flatMap(p => p.placed)).toHaveLength(60_000);
+    // What is over at the end of each of the two is shared out otherwise.
+    expect(many!.parcels.length).toBeLessThanOrEqual(11 * few!.parcels.length);
   });
 
   test('what fits no box is named, and the rest is planned', () => {

@@ -1,7 +1,15 @@
 import { group } from '../group.js';
 import type { Size } from '../units/units.js';
-import { type Box, type Piece, type Placed, spacesOf, unitsOf, volumeOf, weightOf } from './boxes.js';
-import { fillAhead } from './fillAhead.js';
+import {
+  type Box,
+  type Piece,
+  type Placed,
+  spacesOf,
+  unitsOf,
+  volumeOf,
+  waysToLie,
+  weightOf,
+} from './boxes.js';
 import { FILL_RULES, fillSpace } from './fillSpace.js';
 import { fitSpace, plainlyTooMuch } from './fitSpace.js';
 import type { Searched, Steps } from './searchSpace.js';
@@ -26,6 +34,9 @@ export interface BoxPlan {
 /** What a parcel costs in house minor units: the box and its way, by the box and the weight of all of it in milligrams. */
 export type ParcelCost = (box: Box, weightMg: number) => number;
 
+/** Fills a space with as many of the shapes as it can, of no more than so many milligrams. */
+export type FillSpace = (space: Size, shapes: readonly Shape[], limitMg: number) => PlacedShape[];
+
 export interface PlanAsk {
   /** What a parcel costs; the price of its box when it is not given. */
   cost?: ParcelCost;
@@ -33,8 +44,8 @@ export interface PlanAsk {
   padding?: number;
   /** Steps of search for each question whether something fits into a box. */
   steps?: number;
-  /** How many blocks are looked at for each room where several boxes are filled: more take longer and fill better. None when it is not given. */
-  looks?: number;
+  /** Another way to fill a room beside the quick rules, such as `fillAhead`, where several boxes are filled: it takes longer and fills better. */
+  fill?: FillSpace;
 }
 
 /** Steps that a question takes at most when nobody says otherwise: some milliseconds. */
@@ -124,10 +135,12 @@ class Planner {
   private readonly cost: ParcelCost;
   private readonly padding: number;
   private readonly steps: number;
-  private readonly looks: number;
+  private readonly fill: FillSpace | undefined;
   /** Steps that are left for the whole plan. */
   private left: number;
   private readonly singles = new Map<string, Single>();
+  private readonly fullest = new Map<string, Placed[]>();
+  private readonly most = new Map<string, number>();
 
   constructor(
     private readonly boxes: readonly Box[],
@@ -136,7 +149,7 @@ class Planner {
     this.cost = ask.cost ?? (box => box.priceMinor);
     this.padding = ask.padding ?? 0;
     this.steps = ask.steps ?? STEPS;
-    this.looks = ask.looks ?? 0;
+    this.fill = ask.fill;
     this.left = this.steps * QUESTIONS;
   }
 
@@ -178,9 +191,10 @@ class Planner {
     const one: Shared | null = parcel && { parcels: [parcel], cost: parcel.costMinor, proven };
     // Two parcels cost at least twice the cheapest.
     if (one && one.cost <= 2 * least) return one;
-    const units = pieces.flatMap(p => Array.from({ length: p.quantity }, () => p));
     const several =
-      units.length <= SHARED ? this.allWays(units) : this.inFullBoxes(pieces, one?.cost ?? Infinity);
+      unitsOf(pieces) <= SHARED
+        ? this.allWays(pieces.flatMap(p => Array.from({ length: p.quantity }, () => p)))
+        : this.inFullBoxes(pieces, one?.cost ?? Infinity);
     if (!one) return several!;
     return several && better(several, one)
       ? several
@@ -189,7 +203,7 @@ class Planner {
 
   /** The cheapest box that takes all of it. */
   private single(pieces: readonly Piece[]): Single {
-    const key = pieces.map(p => `${p.id} ${p.quantity} ${p.apart ?? ''}`).join();
+    const key = keyOf(pieces);
     const known = this.singles.get(key);
     if (known) return known;
     const found = this.cheapest(pieces);
@@ -200,12 +214,12 @@ class Planner {
   private cheapest(pieces: readonly Piece[]): Single {
     const weight = weightOf(pieces);
     const boxes = this.boxes
+      .filter(box => weight <= box.limitMg && !againstRules(box, pieces))
       .map((box, order) => ({ box, order, cost: this.cost(box, box.tareMg + weight) }))
       .sort((a, b) => a.cost - b.cost || volumeOf(a.box.inner) - volumeOf(b.box.inner) || a.order - b.order);
-    const shapes = shapesOf(pieces, this.padding);
+    const shapes = boxes.length > 0 ? shapesOf(pieces, this.padding) : [];
     let proven = true;
     for (const { box, cost } of boxes) {
-      if (weight > box.limitMg || againstRules(box, pieces)) continue;
       const steps = { left: Math.min(this.steps, this.left) };
       const given = steps.left;
       const searched = fitBox(box, shapes, steps);
@@ -279,64 +293,99 @@ class Planner {
     return share((1 << units.length) - 1);
   }
 
-  /** For many units: boxes of one kind are filled one after another, until what is left goes into one; the best over all kinds and counts. */
+  /**
+   * For many units: boxes of one kind are filled one after another, until what is left goes into one; the best over all kinds and counts.
+   * What the kind takes nothing of goes into others.
+   */
   private inFullBoxes(pieces: readonly Piece[], under: number): Shared | null {
-    let found: Shared | null = null;
+    const plans: Shared[] = [];
+    let least = under;
+    const look = (parcels: PlannedParcel[], cost: number) => {
+      plans.push({ parcels, cost, proven: false });
+      least = Math.min(least, cost);
+    };
     for (const box of this.boxes) {
       const parcels: PlannedParcel[] = [];
       let cost = 0;
       let rest = [...pieces];
-      while (rest.length > 0) {
+      while (rest.length > 0 && cost < least) {
         const last = parcels.length > 0 ? this.single(rest).parcel : null;
-        if (last) {
-          const whole = { parcels: [...parcels, last], cost: cost + last.costMinor, proven: false };
-          if (!found || better(whole, found)) found = whole;
-        }
+        if (last) look([...parcels, last], cost + last.costMinor);
         const full = this.filled(box, rest);
-        if (!full) break;
+        if (!full) {
+          if (parcels.length === 0) break;
+          const others = this.shared(rest);
+          look([...parcels, ...others.parcels], cost + others.cost);
+          break;
+        }
         parcels.push(full.parcel);
         cost += full.parcel.costMinor;
         rest = full.rest;
-        if (cost >= Math.min(under, found?.cost ?? Infinity)) break;
       }
-      if (rest.length === 0 && (!found || cost < found.cost)) found = { parcels, cost, proven: false };
+      if (rest.length === 0) look(parcels, cost);
     }
-    return found;
+    return plans.reduce<Shared | null>((best, plan) => (best && !better(plan, best) ? best : plan), null);
   }
 
-  /** A room filled by each quick rule, and by looking ahead where that is asked for. */
+  /** A room filled by each quick rule, and in another way where one is given. */
   private *fillings(space: Size, pieces: readonly Piece[], limitMg: number): Generator<PlacedShape[]> {
     for (const rule of FILL_RULES) yield fillSpace(space, shapesOf(pieces, this.padding), rule);
-    if (this.looks > 0) yield fillAhead(space, shapesOf(pieces, this.padding), this.looks, limitMg);
+    if (this.fill) yield this.fill(space, shapesOf(pieces, this.padding), limitMg);
   }
 
   /** As much as goes into one box of a kind; null when nothing does. */
   private filled(box: Box, pieces: readonly Piece[]): { parcel: PlannedParcel; rest: Piece[] } | null {
-    let best: { placed: Placed[]; volume: number } | null = null;
-    const allowed = bearable(box, pieces);
-    for (const space of spacesOf(box))
-      for (const shapes of this.fillings(space, allowed, box.limitMg)) {
-        const placed = withinLimit(placedPieces(shapes), box.limitMg);
-        const volume = placed.reduce((v, p) => v + volumeOf(p.size), 0);
-        if (placed.length > 0 && (!best || volume > best.volume)) best = { placed, volume };
-      }
-    if (!best) return null;
-    const { placed } = best;
+    const placed = this.fullestOf(box, this.bearable(box, pieces));
+    if (placed.length === 0) return null;
     const weightMg = box.tareMg + placed.reduce((w, p) => w + p.piece.weightMg, 0);
+    const used = group(placed, p => p.piece.id);
     const rest = pieces.flatMap(p => {
-      const quantity = p.quantity - placed.filter(q => q.piece.id === p.id).length;
+      const quantity = p.quantity - (used.get(p.id)?.length ?? 0);
       return quantity > 0 ? [{ ...p, quantity }] : [];
     });
     return { parcel: { box, placed, weightMg, costMinor: this.cost(box, weightMg) }, rest };
   }
+
+  /**
+   * What of the pieces one box may hold, by their own rules and never more of one than the box has volume for: whatever is put into it, more
+   * of them change nothing, since no room in it could take them.
+   */
+  private bearable(box: Box, pieces: readonly Piece[]): Piece[] {
+    return pieces
+      .filter(p => !(p.fragile && box.kind === 'mailer') && p.weightMg <= box.limitMg)
+      .map(p => ({ ...p, quantity: Math.min(p.quantity, p.most ?? p.quantity, this.mostIn(box, p)) }));
+  }
+
+  /** How many units of a piece a box has volume for. */
+  private mostIn(box: Box, piece: Piece): number {
+    const key = `${box.code} ${piece.id} ${piece.apart ?? ''}`;
+    const known = this.most.get(key);
+    if (known !== undefined) return known;
+    const room = Math.max(...spacesOf(box).map(volumeOf));
+    const most = Math.floor(room / Math.min(...waysToLie(piece).map(volumeOf)));
+    this.most.set(key, most);
+    return most;
+  }
+
+  /** Of all fillings of a box the one with the most volume. A plan with many boxes asks the same again and again. */
+  private fullestOf(box: Box, pieces: readonly Piece[]): Placed[] {
+    const key = `${box.code} ${keyOf(pieces)}`;
+    const known = this.fullest.get(key);
+    if (known) return known;
+    let best: { placed: Placed[]; volume: number } = { placed: [], volume: 0 };
+    for (const space of spacesOf(box))
+      for (const shapes of this.fillings(space, pieces, box.limitMg)) {
+        const placed = withinLimit(placedPieces(shapes), box.limitMg);
+        const volume = placed.reduce((v, p) => v + volumeOf(p.size), 0);
+        if (volume > best.volume) best = { placed, volume };
+      }
+    this.fullest.set(key, best.placed);
+    return best.placed;
+  }
 }
 
-/** What of the pieces one box may hold by their own rules. */
-function bearable(box: Box, pieces: readonly Piece[]): Piece[] {
-  return pieces
-    .filter(p => !(p.fragile && box.kind === 'mailer') && p.weightMg <= box.limitMg)
-    .map(p => ({ ...p, quantity: Math.min(p.quantity, p.most ?? p.quantity) }));
-}
+const keyOf = (pieces: readonly Piece[]): string =>
+  pieces.map(p => `${p.id} ${p.quantity} ${p.apart ?? ''}`).join();
 
 /** The first pieces that a box may carry; a piece that rests on one that is left out is left out too. */
 function withinLimit(placed: readonly Placed[], limitMg: number): Placed[] {

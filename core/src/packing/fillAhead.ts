@@ -1,5 +1,6 @@
 import type { Size } from '../units/units.js';
 import { volumeOf } from './boxes.js';
+import type { FillSpace } from './boxPlan.js';
 import {
   type Block,
   besides,
@@ -191,3 +192,9 @@ function filledQuickly(
   }
   return volume;
 }
+
+/** The same as a way to fill rooms, for `planBoxes`. */
+export const lookingAhead =
+  (looks: number): FillSpace =>
+  (space, shapes, limitMg) =>
+    fillAhead(space, shapes, looks, limitMg);

@@ -1,5 +1,5 @@
 import type { Parsed } from '../barcode/parseScan.js';
-import { isoMoment } from '../imports/dates.js';
+import { expiryDay } from '../days/expiryDay.js';
 import { type Answer, refuse, type Scan } from '../scans/scan.js';
 import { quoted } from '../text.js';
 import { pack } from './packMoves.js';
@@ -11,6 +11,7 @@ import {
   type PackState,
   type PackStep,
   packHint,
+  questionOf,
   type UnitFact,
   type UnitWants,
 } from './packState.js';
@@ -72,18 +73,10 @@ function goOn(state: PackState, asking: UnitAsking, wants: UnitWants): PackStep 
     return pack(state, asking.moves, told);
   }
   const next: PackState = { ...state, asking, at: asking.moves[0]!.line };
-  const name = state.lines[asking.moves[0]!.line]!.product.name;
-  const says: Record<typeof fact, string> = {
-    warning: `Read this: ${wants.warning}`,
-    serial: `The serial number of ${name}?`,
-    lot: `Which lot of ${name}?`,
-    expiry: `When does ${name} expire?`,
-    answer: wants.question ?? '',
-  };
   const answer: Answer = {
     kind: 'asked',
     tone: 'attention',
-    says: says[fact],
+    says: questionOf(next, asking),
     next: askingHint(next, asking),
   };
   return { state: next, answer, effects: [] };
@@ -202,11 +195,8 @@ function lot(known: readonly string[], text: string): Fit {
       };
 }
 
-/** An expiry as a day, in any form that is read as one, or as a month (2027-05, its last day). */
 function expiry(text: string, today: string): Fit {
-  const month = /^(\d{4})-(0[1-9]|1[0-2])$/.exec(text);
-  const last = month && new Date(Date.UTC(Number(month[1]), Number(month[2]), 0)).toISOString();
-  const value = (last ?? isoMoment(text))?.slice(0, 10);
-  if (!value) return { problem: `${quoted(text)} is no day such as 2027-05-31.` };
+  const value = expiryDay(text, Number(today.slice(0, 4)));
+  if (!value) return { problem: `${quoted(text)} is no day such as 2027-05-31 or 05/2027.` };
   return value < today ? { problem: `It expired on ${value}.` } : { value };
 }

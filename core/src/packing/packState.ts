@@ -299,10 +299,10 @@ export function packHint(s: PackState): string {
   }
   const { boxCode, weightMg, photos } = parcelAtHand(s);
   if (s.choices.photo && photos === 0) return WANTS_PHOTO.next;
-  if (s.choices.checkOnly) return 'Close it: it is only checked.';
+  if (s.choices.checkOnly) return 'Close it (Alt 2): it is only checked.';
   if (!boxCode) return 'Scan a box.';
   if (weightMg === null) return 'Put it on the scale, or type the weight such as 1.2 kg.';
-  return 'Close the parcel for its label.';
+  return 'Scan LABEL (Alt 2) to close it.';
 }
 
 function boxAsPlanned(s: PackState): string {
@@ -316,6 +316,18 @@ function boxAsPlanned(s: PackState): string {
 /** How a note is confirmed. */
 export const readFirst = (note: PackNote): string =>
   note.word ? `Then type the word “${note.word}”.` : 'Then scan YES, or press Alt 4.';
+
+/** The question itself. */
+export function questionOf(s: PackState, asking: Asking): string {
+  if (asking.about !== 'unit') return asking.says;
+  const { product, wants } = s.lines[asking.moves[0]!.line]!;
+  const fact = factAsked(wants, asking.told);
+  if (fact === 'warning') return `Read this: ${wants.warning}`;
+  if (fact === 'serial') return `The serial number of ${product.name}?`;
+  if (fact === 'lot') return `Which lot of ${product.name}?`;
+  if (fact === 'expiry') return `When does ${product.name} expire?`;
+  return wants.question ?? '';
+}
 
 /** What a question waits for. */
 export function askingHint(s: PackState, asking: Asking): string {

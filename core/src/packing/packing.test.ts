@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { ScanProduct } from '../catalog/scanProduct.js';
+import { sampleProduct } from '../catalog/scanProduct.sample.js';
 import { carried, type Scan } from '../scans/scan.js';
 import { learnedWeight } from './learnedWeight.js';
+import { samplePackLine } from './packLine.sample.js';
 import {
+  askingHint,
   type BenchBox,
   expectedMg,
   openPack,
@@ -23,30 +25,9 @@ const scan = (text: string, known?: Scan['known']): Scan => ({
   count,
   ...(known && { known }),
 });
-const product = (sku: string): ScanProduct => ({
-  id: sku,
-  sku,
-  name: sku.toLowerCase(),
-  codes: [
-    { code: sku, units: 1 },
-    { code: `CASE-${sku}`, units: 3 },
-  ],
-  picture: null,
-  hint: null,
-});
-const line = (id: string, sku: string, wanted: number, more: Partial<PackLine> = {}): PackLine => ({
-  id,
-  product: product(sku),
-  wanted,
-  packed: 0,
-  kitParts: [],
-  bundle: null,
-  piece: { size: { length: 500, width: 500, height: 500 }, weightMg: 500_000 },
-  wants: {},
-  optional: false,
-  leftOut: 0,
-  ...more,
-});
+const product = (sku: string) => sampleProduct(sku, 3);
+const line = (id: string, sku: string, wanted: number, more: Partial<PackLine> = {}) =>
+  samplePackLine(id, product(sku), wanted, more);
 const KIT = line('k', 'HIVEKIT', 2, {
   kitParts: [
     { product: product('BODY'), perKit: 1, scanned: 0 },
@@ -237,7 +218,7 @@ describe('what is asked', () => {
     const state = wants({ lot: ['L7', 'L8'], expiry: true, question: 'Which colour?' });
     expect(saysOf(['SCALE', 'L9'], state)).toBe('Lot L9 was not picked for this order: L7 and L8 were.');
     expect(saysOf(['SCALE', 'l8', '2020-01-31'], state)).toBe('It expired on 2020-01-31.');
-    expect(saysOf(['SCALE', 'l8', 'soon'], state)).toBe('soon is no day such as 2027-05-31.');
+    expect(saysOf(['SCALE', 'l8', 'soon'], state)).toBe('soon is no day such as 2027-05-31 or 05/2027.');
     expect(play(['SCALE', 'l8', '2028-02', 'green'], state).state.captured).toEqual([
       { n: 1, line: 'a', parcel: 1, lot: 'L8', expiry: '2028-02-29', answer: 'green' },
     ]);
@@ -272,7 +253,7 @@ describe('what is asked', () => {
     const asked = send('ANVIL');
     expect(asked.answer).toMatchObject({ kind: 'asked', says: 'anvil has a parcel of its own.' });
     expect(asked.effects).toEqual([]);
-    expect(send('JARHEX').answer.says).toBe('anvil has a parcel of its own.');
+    expect(send('JARHEX').answer.says).toBe('First this: anvil has a parcel of its own.');
     // The open parcel is boxed, weighed and closed first; the piece is scanned again into the next.
     for (const text of ['BX-1', '2 lb', 'AUK-YES', 'AUK-NEXTBOX']) send(text);
     expect(s.parcels).toMatchObject([
@@ -295,7 +276,7 @@ describe('what is asked', () => {
     const light = play(['1.1 kg'], full);
     expect(light.answer).toMatchObject({ kind: 'asked', says: '2 lb 6.8 oz is about one jar too light.' });
     expect(saysOf(['2.7 kg'], full)).toContain('2 jar too heavy');
-    expect(saysOf(['AUK-CLOSE'], light.state)).toBe('2 lb 6.8 oz is about one jar too light.');
+    expect(saysOf(['AUK-CLOSE'], light.state)).toBe('First this: 2 lb 6.8 oz is about one jar too light.');
     expect(play(['AUK-YES'], light.state).state.parcels[0]!.weightMg).toBe(1_100_000);
     expect(play(['1.6 kg'], light.state).state).toMatchObject({
       asking: null,
@@ -325,6 +306,14 @@ describe('a plan says what lies in which box', () => {
     expect(asked.answer).toMatchObject({ kind: 'asked', tone: 'attention' });
     expect(asked.answer.says).toContain('no more jarhex lie in this box; the next in box 2');
     expect(play(['AUK-YES'], asked.state).state.parcels[0]!.holds).toEqual({ a: 4 });
+  });
+
+  test('a slip that is scanned while something is asked is refused with the question', () => {
+    const { state } = play(['JARHEX', 'AUK-ALL', 'JARHEX'], planned());
+    const slip = play(['OR-7'], state);
+    expect(slip.answer).toMatchObject({ kind: 'refused', next: askingHint(state, state.asking!) });
+    expect(slip.answer.says).toContain('First this: By the plan no more jarhex lie in this box');
+    expect(slip.state).toEqual(state);
   });
 
   test('one box holds one lot: another one is asked about first', () => {

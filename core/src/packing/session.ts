@@ -21,6 +21,7 @@ import {
   packLineOpen,
   parcelAtHand,
   plannedOpen,
+  questionOf,
   readFirst,
 } from './packState.js';
 
@@ -84,13 +85,13 @@ function answered(state: PackState, parsed: Parsed | null, scan: Scan): PackStep
   if (parsed?.type === 'weight') return weigh(state, parsed.mg);
   if (parsed?.type === 'command' && parsed.name === 'YES') return takeWeight(state, asking.mg);
   if (undo) return told({ ...state, asking: null }, 'Undone: that weight does not count.');
-  return refuse(state, asking.says, askingHint(state, asking));
+  return firstThis(state, asking);
 }
 
 /** A piece that has a parcel of its own, or would lie with one: into this parcel all the same, or this one is closed first. */
 function apartAnswered(
   state: PackState,
-  { moves, told: facts, says }: Extract<Asking, { about: 'apart' }>,
+  { moves, told: facts }: Extract<Asking, { about: 'apart' }>,
   parsed: Parsed | null,
 ): PackStep {
   const free = { ...state, asking: null };
@@ -101,8 +102,12 @@ function apartAnswered(
   if (name === 'NEXTBOX') return command(free, name);
   if (parsed?.type === 'weight') return weigh(free, parsed.mg);
   if (parsed?.type === 'own' && parsed.kind === 'box') return chooseBox(free, parsed.code);
-  return refuse(state, says, askingHint(state, state.asking!));
+  return firstThis(state, state.asking!);
 }
+
+/** Whatever else is scanned, as the slip of another order, waits for the answer. */
+const firstThis = (state: PackState, asking: Asking): PackStep =>
+  refuse(state, `First this: ${questionOf(state, asking)}`, askingHint(state, asking));
 
 function command(state: PackState, name: string): PackStep {
   switch (name) {

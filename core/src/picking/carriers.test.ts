@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { sampleProduct } from '../catalog/scanProduct.sample.js';
 import type { KnownThing } from '../scans/scan.js';
 import {
   openPick,
@@ -10,6 +11,7 @@ import {
   totesOf,
   type WalkChoices,
 } from './pickState.js';
+import { samplePickStop } from './pickStop.sample.js';
 import { pickScan } from './session.js';
 
 let made = 0;
@@ -26,24 +28,12 @@ const carrier = (code: string, mark: string, holds: string | null = null): Known
   name: code,
   carrier: { id: `id of ${code}`, code, mark, holds },
 });
-const stop = (id: string, place: string, sku: string, wanted: number, tote: string | null): PickStop => ({
-  id,
-  placeId: place,
-  placeCode: place,
-  wanted,
-  taken: 0,
-  missing: 0,
-  orderNo: tote === 'A2' ? 'OR-2' : 'OR-1',
-  tote: tote === null ? null : { id: tote, code: `TO-${tote}`, mark: tote },
-  product: {
-    id: sku,
-    sku,
-    name: sku.toLowerCase(),
-    codes: [{ code: sku, units: 1 }],
-    picture: null,
-    hint: null,
-  },
-});
+const stop = (id: string, place: string, sku: string, wanted: number, tote: string | null): PickStop =>
+  samplePickStop(id, place, sku, wanted, {
+    orderNo: tote === 'A2' ? 'OR-2' : 'OR-1',
+    tote: tote === null ? null : { id: tote, code: `TO-${tote}`, mark: tote },
+    product: sampleProduct(sku),
+  });
 const two = (choices: Partial<WalkChoices> = {}) =>
   openPick(
     'PL-1',

@@ -3,7 +3,8 @@ import { expect, test } from 'vitest';
 import type { Scan } from '../scans/scan.js';
 import { evenLayout } from './layout.js';
 import { walkStops } from './listWalk.js';
-import { openPick, type PickState, type PickStop, pickDone, stopOpen } from './pickState.js';
+import { openPick, type PickState, pickDone, stopOpen } from './pickState.js';
+import { samplePickStop } from './pickStop.sample.js';
 import { pickScan } from './session.js';
 import { walksOf } from './walks.js';
 
@@ -16,32 +17,11 @@ const scan = (text: string, known?: Scan['known']): Scan => ({
   count,
   ...(known && { known }),
 });
-const stop = (id: string, place: string, sku: string, wanted: number): PickStop => ({
-  id,
-  placeId: place,
-  placeCode: place,
-  wanted,
-  taken: 0,
-  missing: 0,
-  orderNo: 'OR-1',
-  tote: { id: 't', code: 'TO-001', mark: 'A1' },
-  product: {
-    id: sku,
-    sku,
-    name: sku.toLowerCase(),
-    codes: [
-      { code: sku, units: 1 },
-      { code: `CASE-${sku}`, units: 12 },
-    ],
-    picture: null,
-    hint: null,
-  },
-});
 const open = () =>
   openPick('PL-1', [
-    stop('s1', 'A-01-1', 'FRAME', 10),
-    stop('s2', 'A-01-1', 'LIDTOP', 1),
-    stop('s3', 'B-02-2', 'SMOKER', 2),
+    samplePickStop('s1', 'A-01-1', 'FRAME', 10),
+    samplePickStop('s2', 'A-01-1', 'LIDTOP', 1),
+    samplePickStop('s3', 'B-02-2', 'SMOKER', 2),
   ]);
 const play = (texts: string[], from: PickState = open()) => {
   let step: ReturnType<typeof pickScan> | null = null;

@@ -86,7 +86,7 @@ export function billableWeight(
 /**
  * Rates one parcel by one service, or says why the service does not take it. The price of the way goes by billable weight, or by a cubic
  * tier where that is cheaper, and is raised to the least of the sheet; surcharges and fuel follow, each rounded to the minor unit, halves
- * away from zero.
+ * away from zero. Rebates take away all of a price, and no more.
  */
 export function rate(card: ServiceRates, parcel: RatedParcel): Result<Rated, string> {
   const refused = againstLimits(card, parcel) ?? lacksOption(card, parcel.options);
@@ -106,6 +106,10 @@ export function rate(card: ServiceRates, parcel: RatedParcel): Result<Rated, str
     const due = times * ((surcharge.minor ?? 0) + timesRate(base, surcharge.ppm ?? 0));
     charges.push({ name: surcharge.name, minor: due });
     minor += due;
+  }
+  if (minor < 0) {
+    charges.push({ name: 'rebates that are more than the price', minor: -minor });
+    minor = 0;
   }
   if (card.fuelPpm > 0) {
     const fuel = timesRate(minor, card.fuelPpm);

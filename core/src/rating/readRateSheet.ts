@@ -12,7 +12,7 @@ export interface BadSheetRow {
 }
 
 /** Most services, price rows of a service, and zones: more is a mistake. */
-const MOST = { services: 60, rows: 500, zones: 200 };
+const MOST = { services: 60, rows: 500, zones: 200, zone: 20 };
 
 /**
  * Reads a rate sheet from the cells of a CSV file. The first cell of a row says what the row is: `sheet`, `service`, `prices`, `zone`,
@@ -41,19 +41,19 @@ class SheetReader {
   row(at: number, cells: string[]): void {
     this.at = at;
     const [kind, whose = '', ...rest] = cells as [string, ...string[]];
-    const readers: Record<string, () => Problem> = {
-      sheet: () => this.readSheet(cells),
-      service: () => this.readService(whose, rest),
-      prices: () => this.readPrices(whose, rest),
-      zone: () => this.readZone(whose, rest),
-      weight: () => this.readWeight(whose, rest),
-      cubic: () => this.readCubic(whose, rest),
-      surcharge: () => this.readSurcharge(whose, rest),
-    };
-    const reader = readers[kind.toLowerCase()];
+    const readers = new Map<string, () => Problem>([
+      ['sheet', () => this.readSheet(cells)],
+      ['service', () => this.readService(whose, rest)],
+      ['prices', () => this.readPrices(whose, rest)],
+      ['zone', () => this.readZone(whose, rest)],
+      ['weight', () => this.readWeight(whose, rest)],
+      ['cubic', () => this.readCubic(whose, rest)],
+      ['surcharge', () => this.readSurcharge(whose, rest)],
+    ]);
+    const reader = readers.get(kind.toLowerCase());
     const wrong = reader
       ? reader()
-      : `a row begins with ${Object.keys(readers).join(', ')} or #, not with "${kind.slice(0, 30)}"`;
+      : `a row begins with ${[...readers.keys()].join(', ')} or #, not with "${kind.slice(0, 30)}"`;
     if (wrong) this.say(wrong);
   }
 
@@ -112,7 +112,7 @@ class SheetReader {
       step: () => put(readStep(value), v => Object.assign(service, { step: v })),
       divisor: () => put(readDivisor(value), v => Object.assign(service, { dim: v })),
       least: () => put(this.amount(value), v => Object.assign(service, { leastMinor: v })),
-      fuel: () => put(parseRate(value), v => Object.assign(service, { fuelPpm: v })),
+      fuel: () => put(readShare(value), v => Object.assign(service, { fuelPpm: v })),
       from: () => put(readWeight(value), v => Object.assign(service, { leastMg: v })),
       'side up to': () => put(readLength(value), v => Object.assign(service, { mostSide: v })),
       'girth up to': () => put(readLength(value), v => Object.assign(service, { mostGirth: v })),
@@ -126,6 +126,7 @@ class SheetReader {
     const zones = cells.filter(Boolean);
     if (zones.length === 0 || zones.length > MOST.zones || new Set(zones).size < zones.length)
       return 'the zones stand once each behind the service, one a column';
+    if (zones.some(z => z.length > MOST.zone)) return `a zone has a name of up to ${MOST.zone} letters`;
     for (const s of this.of(whose))
       if (s.zones.length > 0) this.say(`${s.service} has its zones already`);
       else s.zones = zones;
@@ -143,7 +144,7 @@ class SheetReader {
     for (const s of this.of(whose)) {
       const reach = { zone, country, days: Number(n) };
       if (!s.zones.includes(zone))
-        this.say(`${s.service} has no prices for zone ${zone}; its prices row stands above`);
+        this.say(`${s.service} has no prices for zone ${zone.slice(0, 20)}; its prices row stands above`);
       else if (prefixes) for (const p of prefixes) s.reaches.push({ ...reach, prefix: plainPostcode(p) });
       else s.reaches.push(miles ? { ...reach, milesUpTo: Number(miles) } : reach);
     }
@@ -156,7 +157,7 @@ class SheetReader {
     for (const s of this.of(whose)) {
       const prices = this.prices(s, cells);
       if (weight.value <= (s.weights.at(-1)?.upToMg ?? 0))
-        this.say(`the row up to ${upTo} overlaps the one above it; weights go upwards`);
+        this.say(`the row up to ${upTo.slice(0, 20)} overlaps the one above it; weights go upwards`);
       else if (s.weights.length >= MOST.rows) return 'that is more rows than a service may have';
       else if (prices) s.weights.push({ upToMg: weight.value, prices });
     }
@@ -169,7 +170,7 @@ class SheetReader {
     for (const s of this.of(whose)) {
       const prices = this.prices(s, cells);
       if (feet <= (s.cubic.at(-1)?.upToFeet ?? 0))
-        this.say(`the tier up to ${upTo} overlaps the one above it; tiers go upwards`);
+        this.say(`the tier up to ${upTo.slice(0, 20)} overlaps the one above it; tiers go upwards`);
       else if (prices) s.cubic.push({ upToFeet: feet, prices });
     }
     return null;
@@ -302,6 +303,12 @@ function readDivisor(text: string): DimDivisor | null {
 function readLength(text: string): number | null {
   const m = /^(\d+(?:\.\d+)?)\s*(in|cm|mm)$/i.exec(text);
   return m ? Math.round(Number(m[1]) * TENTHS[m[2]!.toLowerCase() as 'in']) : null;
+}
+
+/** A share that is not less than nothing. */
+function readShare(text: string): number | null {
+  const ppm = parseRate(text);
+  return ppm !== null && ppm >= 0 ? ppm : null;
 }
 
 function readWeight(text: string): number | null {

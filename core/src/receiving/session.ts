@@ -1,73 +1,18 @@
-import { gs1Day } from '../barcode/gs1.js';
 import { type Parsed, parseScan } from '../barcode/parseScan.js';
-import type { ScanProduct } from '../catalog/scanProduct.js';
-import { type Answer, refuse, type Scan, type Step } from '../scans/scan.js';
+import { expiryDay } from '../days/expiryDay.js';
+import { type Answer, refuse, type Scan } from '../scans/scan.js';
 import { count, quoted } from '../text.js';
-
-/** A line of a purchase order at the dock. `received` counts units of all devices; `putAway` is the proposed place and why. */
-export interface ReceiveLine {
-  id: string;
-  product: ScanProduct;
-  ordered: number;
-  received: number;
-  lotWanted: boolean;
-  expiryWanted: boolean;
-  putAway: { code: string; why: string } | null;
-  /** Lots of the product that the house knows, with their expiry (ISO day). */
-  lots: { code: string; expiry: string | null }[];
-}
-
-/** Units in the hand of one device: of which line and lot, not put away yet. */
-interface InHand {
-  lineId: string;
-  units: number;
-  lot: string | null;
-}
-
-/** What one device is about: several people may receive one order at once. */
-interface AtDevice {
-  /** A piece that was scanned and waits for its lot or expiry; it counts when they are told. */
-  asked: { lineId: string; units: number; lot: string | null } | null;
-  /** The lot last used for a line, taken for its next pieces too. */
-  lastLineId: string | null;
-  lots: Record<string, { lot: string | null; expiry: string | null }>;
-  inHand: InHand[];
-  history: (
-    | { type: 'receive'; lineId: string; units: number; lot: string | null; expiry: string | null }
-    | { type: 'put'; lineId: string; units: number; lot: string | null; place: string }
-  )[];
-}
-
-/** State of receiving one purchase order. */
-export interface ReceiveState {
-  kind: 'receive';
-  orderNo: string;
-  supplier: string;
-  lines: ReceiveLine[];
-  devices: Record<string, AtDevice>;
-}
-
-/** What the ledger must do after a receiving scan. Negative units take back. Places are told by their codes. */
-export type ReceiveEffect =
-  | { type: 'receive'; lineId: string; units: number; lot: string | null; expiry: string | null }
-  | { type: 'put'; lineId: string; units: number; lot: string | null; place: string };
-type ReceiveStep = Step<ReceiveState, ReceiveEffect>;
-
-/** Opens receiving of an order as it stands. */
-export function openReceive(orderNo: string, supplier: string, lines: ReceiveLine[]): ReceiveState {
-  return { kind: 'receive', orderNo, supplier, lines, devices: {} };
-}
-
-/** Units of a line that are still awaited. */
-export const awaited = (l: ReceiveLine): number => l.ordered - l.received;
-
-/** True when nothing is awaited any more. */
-export const receiveDone = (state: ReceiveState): boolean => state.lines.every(l => awaited(l) === 0);
-
-const NOBODY: AtDevice = { asked: null, lastLineId: null, lots: {}, inHand: [], history: [] };
-
-/** The place of a device in the session, empty when it has done nothing yet. */
-export const atDevice = (state: ReceiveState, device: string): AtDevice => state.devices[device] ?? NOBODY;
+import {
+  type AtDevice,
+  atDevice,
+  awaited,
+  type InHand,
+  type ReceiveEffect,
+  type ReceiveLine,
+  type ReceiveState,
+  type ReceiveStep,
+  receiveDone,
+} from './receiveState.js';
 
 /**
  * Answers one scan at the dock: a product's code counts its units (a case its pack, a GS1 code its count, lot and expiry), a typed
@@ -235,33 +180,19 @@ function told(
     );
   const text = scan.text.trim();
   if (wantsLot) {
-    if (text.length > 20)
+    const lot = text.toUpperCase();
+    if (lot.length > 20)
       return refuse(
         state,
-        `A lot has at most 20 characters; this has ${text.length}.`,
+        `A lot has at most 20 characters; this has ${lot.length}.`,
         hint(state, scan.device),
       );
-    return withLot(state, scan, at, { ...asked, lot: text.toUpperCase() }, null, false);
+    return withLot(state, scan, at, { ...asked, lot }, null, false);
   }
-  const expiry = typedDay(text, yearOf(scan));
+  const expiry = expiryDay(text, yearOf(scan));
   if (!expiry)
     return refuse(state, `"${quoted(text, 20)}" is no day.`, 'Type it like 2027-03-31 or 03/2027.');
   return withLot(state, scan, at, asked, expiry, false);
-}
-
-/** An expiry as people type it: 2027-03-31, 270331 (day 00 is the month's last) or 03/2027 (its last day). Null when there is no such day. */
-export function typedDay(text: string, year: number): string | null {
-  const iso = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
-  if (iso) {
-    const day = new Date(`${text}T00:00:00Z`);
-    return Number.isNaN(day.getTime()) || day.toISOString().slice(0, 10) !== text ? null : text;
-  }
-  const month = /^(\d{1,2})[/.](\d{4})$/.exec(text);
-  if (month) {
-    const n = Number(month[1]);
-    return n < 1 || n > 12 ? null : new Date(Date.UTC(Number(month[2]), n, 0)).toISOString().slice(0, 10);
-  }
-  return gs1Day(text, year);
 }
 
 function counted(

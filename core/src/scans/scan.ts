@@ -44,7 +44,7 @@ export interface Scan {
  * Version of the reducers. It is raised when one of them answers or counts otherwise than before; what an older version judged is
  * checked by its state, and no more by its words.
  */
-export const REDUCERS = 6;
+export const REDUCERS = 7;
 
 /**
  * How the state of a session goes over from the version before to the one named; a version that is not named did not change it. Every

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { sampleProduct } from '../catalog/scanProduct.sample.js';
 import type { Scan } from '../scans/scan.js';
 import { type HeapLine, inCell, openSort, type SortState, sortDone, sortScan } from './sortSession.js';
 import { nextWall, wallCells } from './wall.js';
@@ -15,17 +16,7 @@ const scan = (text: string, known?: Scan['known']): Scan => ({
 });
 const line = (id: string, sku: string, orderNo: string, wanted: number): HeapLine => ({
   id,
-  product: {
-    id: sku,
-    sku,
-    name: sku.toLowerCase(),
-    codes: [
-      { code: sku, units: 1 },
-      { code: `CASE-${sku}`, units: 6 },
-    ],
-    picture: null,
-    hint: null,
-  },
+  product: sampleProduct(sku, 6),
   orderNo,
   wanted,
   sorted: 0,

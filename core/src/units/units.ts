@@ -32,26 +32,33 @@ export function parseWeight(text: string): Result<number, string> {
       .trim() !== text.trim().toLowerCase()
   )
     return fail('A weight is a number and a unit, such as 1.2 kg or 2 lb 3 oz.');
-  const mg = parts.reduce(
-    (sum, p) => sum + Number(p[1]!.replace(',', '.')) * MG[p[2]!.replace('lbs', 'lb') as keyof typeof MG],
-    0,
+  const mg = Math.round(
+    parts.reduce(
+      (sum, p) => sum + Number(p[1]!.replace(',', '.')) * MG[p[2]!.replace('lbs', 'lb') as keyof typeof MG],
+      0,
+    ),
   );
   if (mg <= 0) return fail('A weight is more than nothing.');
   if (mg > MOST_MG) return fail('That is heavier than a tonne. Check the number and the unit.');
-  return ok(Math.round(mg));
+  return ok(mg);
 }
 
-/** Reads "11x9x14 in" or "30 x 20 x 10 cm" into tenths of a millimetre, sides in the typed order. */
+/** Longest side that is read at all: ten metres, in tenths of a millimetre. */
+const LONGEST = 100_000;
+const SIDE = String.raw`(\d+(?:[.,]\d+)?|[.,]\d+)`;
+const SIZE = new RegExp(String.raw`^\s*${SIDE}\s*[x×]\s*${SIDE}\s*[x×]\s*${SIDE}\s*(mm|cm|in)\s*$`, 'i');
+
+/** Reads "11x9x14 in" or "30,5 x 20 x 10 cm" into tenths of a millimetre, sides in the typed order; none is over ten metres. */
 export function parseSize(text: string): Result<Size, string> {
-  const m = /^\s*([\d.]+)\s*[x×]\s*([\d.]+)\s*[x×]\s*([\d.]+)\s*(mm|cm|in)\s*$/i.exec(text);
+  const m = SIZE.exec(text);
   if (!m) return fail('A size is three numbers and a unit, such as 11x9x14 in.');
   const per = TENTHS[m[4]!.toLowerCase() as keyof typeof TENTHS];
-  const [length, width, height] = [m[1], m[2], m[3]].map(n => Math.round(Number(n) * per)) as [
-    number,
-    number,
-    number,
-  ];
+  const [length, width, height] = [m[1], m[2], m[3]].map(n =>
+    Math.round(Number(n!.replace(',', '.')) * per),
+  ) as [number, number, number];
   if (!(length > 0 && width > 0 && height > 0)) return fail('Every side is more than nothing.');
+  if (Math.max(length, width, height) > LONGEST)
+    return fail('A side is longer than ten metres. Check the numbers and the unit.');
   return ok({ length, width, height });
 }
 

@@ -41,4 +41,8 @@ export class Bench {
   /** A photo of each open box is wanted. */
   @Flag({ default: false })
   wantsPhoto!: boolean;
+
+  /** The press that closes a parcel buys the first service for it, where that one is in time. */
+  @Flag({ default: false })
+  takesFirst!: boolean;
 }

@@ -29,6 +29,7 @@ export class Benches {
       scale: scaleAt,
       checkOnly: !!b.checkOnly,
       wantsPhoto: !!b.wantsPhoto,
+      takesFirst: !!b.takesFirst,
     }));
   }
 

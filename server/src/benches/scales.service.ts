@@ -6,7 +6,7 @@ import { Busy, Forbidden, NotHere } from '../http/problem.js';
 import { Bench } from './bench.entity.js';
 
 /** A scale that has not come to rest by then is left alone. */
-const LONGEST_MS = 3_000;
+const LONGEST_MS = 1_500;
 /** Longest text between two line ends. */
 const LONGEST_LINE = 200;
 

@@ -1,3 +1,4 @@
+import { askOutside, LeadsInside } from '../http/outside.js';
 import { readBounded, TooLarge } from '../http/readBounded.js';
 import type { Asked, CarrierAddress } from './carrier.js';
 
@@ -28,15 +29,15 @@ export async function askCarrier(
 ): Promise<RawAnswer | Silence> {
   const { method, path, ms, type = 'application/json', body } = question;
   try {
-    const response = await fetch(`${at.address}/${path}`, {
+    const response = await askOutside(`${at.address}/${path}`, {
       method,
       headers: { 'content-type': type, ...(at.key && { authorization: `Bearer ${at.key}` }) },
       signal: AbortSignal.timeout(ms),
-      redirect: 'error',
       ...(body !== undefined && { body }),
     });
     return { status: response.status, text: await readBounded(response, MOST_BYTES) };
   } catch (error) {
+    if (error instanceof LeadsInside) return silent(`${at.name} cannot be asked: ${error.message}`);
     if (error instanceof TooLarge) return silent(`${at.name} answered more than can be read.`);
     return silent(
       (error as Error).name === 'TimeoutError'

@@ -10,6 +10,7 @@ import { type RateSheet, readRateSheet } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
+import { mustLeadOutside } from '../http/outside.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { seal } from '../reference/sealing.js';
 import { readCsv } from '../reference/table.js';
@@ -99,6 +100,7 @@ export class CarriersService {
         'Choose one of the kinds offered.',
       );
     const address = wish.address.replace(/\/$/, '');
+    await mustLeadOutside(address);
     await this.db.tx(doer, async tx => {
       const known = await this.locked(tx, wish.code);
       const keySealed = key === '' ? (known?.keySealed ?? null) : seal(key);

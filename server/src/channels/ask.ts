@@ -1,4 +1,5 @@
 import type { ZodType } from 'zod';
+import { askOutside, LeadsInside } from '../http/outside.js';
 import { readBounded, TooLarge } from '../http/readBounded.js';
 import { type ChannelAdapter, type ChannelAddress, ChannelTrouble, type Unreadable } from './adapter.js';
 
@@ -32,16 +33,14 @@ export async function askChannel<T>(
 }
 
 async function fetchText(at: ChannelAddress, path: string, body: unknown): Promise<string> {
-  let response: Response;
   try {
-    response = await fetch(`${at.address.replace(/\/$/, '')}/${path}`, {
+    const response = await askOutside(`${at.address.replace(/\/$/, '')}/${path}`, {
       method: body === undefined ? 'GET' : 'POST',
       headers: {
         authorization: `Bearer ${at.key}`,
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
       },
       signal: AbortSignal.timeout(PATIENCE_MS),
-      redirect: 'error',
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const text = await readBounded(response, MOST_BYTES);
@@ -49,6 +48,8 @@ async function fetchText(at: ChannelAddress, path: string, body: unknown): Promi
     return text;
   } catch (error) {
     if (error instanceof ChannelTrouble) throw error;
+    if (error instanceof LeadsInside)
+      throw new ChannelTrouble(`${at.name} cannot be asked: ${error.message}`);
     if (error instanceof TooLarge) throw new ChannelTrouble(`${at.name} sent an answer that is too large.`);
     const late = error instanceof Error && error.name === 'TimeoutError';
     throw new ChannelTrouble(
@@ -59,7 +60,7 @@ async function fetchText(at: ChannelAddress, path: string, body: unknown): Promi
   }
 }
 
-function refuse(at: ChannelAddress, response: Response): void {
+function refuse(at: ChannelAddress, response: Pick<Response, 'ok' | 'status' | 'headers'>): void {
   if (response.ok) return;
   if (response.status === 429 || response.status === 503)
     throw new ChannelTrouble(

@@ -3,15 +3,16 @@ import type { ChannelKind, ChannelView, ConnectChannel } from '@auk/contract';
 import { type Address, quoted } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
-import { Db, type Doer, fromJson, newId, type Tx } from '../database/db.js';
+import { Db, type Doer, newId, type Tx } from '../database/db.js';
 import { log } from '../http/log.js';
+import { mustLeadOutside } from '../http/outside.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { type IntakeChannel, OrderIntake } from '../intake/intake.module.js';
 import { JobsService } from '../jobs/jobs.module.js';
 import { LeaseLost, Leases, Rounds, type Turn } from '../leases/leases.module.js';
 import { pushedListings, StockForSale, takeListings } from '../products/products.module.js';
-import { BUILDS, HAND, HOUSE_CHANNELS, INBOUND } from '../records/records.module.js';
-import { seal, unseal } from '../reference/sealing.js';
+import { BUILDS, HAND, INBOUND } from '../records/records.module.js';
+import { seal } from '../reference/sealing.js';
 import { type ChannelAdapter, type ChannelPage, ChannelTrouble, type ReceivedListing } from './adapter.js';
 import { Channel } from './channel.entity.js';
 import { ChannelLink } from './channelLink.entity.js';
@@ -34,6 +35,7 @@ import {
 } from './channels.queries.js';
 import { ChannelTrouble as TroubleEntity } from './channelTrouble.entity.js';
 import { CHANNEL_KINDS } from './kinds.js';
+import { adapterOf, toView } from './links.js';
 
 /** Pulling holds a channel for this long from its last page on; a server that died lets go by itself. */
 const LEASE_MS = 60_000;
@@ -102,13 +104,14 @@ export class ChannelsService {
   }
 
   /** Connects a channel, or changes how it is connected. Without a key the one kept stays. */
-  connect(code: string, input: ConnectChannel, doer: Doer): Promise<void> {
+  async connect(code: string, input: ConnectChannel, doer: Doer): Promise<void> {
     if (!CHANNEL_KINDS.some(k => k.kind === input.kind))
       throw new Forbidden(
         `There is no kind of channel “${quoted(input.kind)}”.`,
         'Choose one of those offered.',
       );
-    return this.db.tx(doer, async tx => {
+    await mustLeadOutside(input.address);
+    await this.db.tx(doer, async tx => {
       const channel = await lockLink(tx, code);
       if (!channel) throw new NotHere(`The channel ${quoted(code)}`, 'Choose one of the channels offered.');
       if (!channel.kind && input.key === '')
@@ -170,12 +173,12 @@ export class ChannelsService {
     await beginTry(this.db, channelId);
     const counts = { listings: 0, new: 0, changed: 0, same: 0, unreadable: 0 };
     try {
-      const adapter = open(link);
+      const adapter = adapterOf(link);
       await this.pages(
         link,
         'listings',
         c => adapter.listings(c),
-        (tx, page) => this.takeListings(tx, link, page.items, counts),
+        (tx, page) => this.takeListings(tx, link, page.items),
         counts,
         turn,
       );
@@ -183,7 +186,7 @@ export class ChannelsService {
         link,
         'orders',
         c => adapter.orders(c),
-        (tx, page) => this.takeOrders(tx, link, page, counts),
+        (tx, page) => this.takeOrders(tx, link, page),
         counts,
         turn,
       );
@@ -207,7 +210,7 @@ export class ChannelsService {
     link: LinkRow,
     what: 'orders' | 'listings',
     ask: (cursor: string | null) => Promise<ChannelPage<T>>,
-    takeIn: (tx: Tx, page: ChannelPage<T>) => Promise<void>,
+    takeIn: (tx: Tx, page: ChannelPage<T>) => Promise<Partial<Counts>>,
     counts: Counts,
     turn: Turn,
   ): Promise<void> {
@@ -217,16 +220,18 @@ export class ChannelsService {
       const page = await ask(cursor);
       await this.leases.renew(turn.lease, LEASE_MS);
       for (let i = 0; i < page.items.length; i += PART) {
-        await this.db.tx({ personId: null, at: new Date() }, async tx => {
+        // A part that is tried again, because another was in the way, is counted once.
+        const came = await this.db.tx({ personId: null, at: new Date() }, async tx => {
           await this.leases.must(tx, turn.lease);
-          await takeIn(tx, { ...page, items: page.items.slice(i, i + PART), unreadable: [] });
+          return takeIn(tx, { ...page, items: page.items.slice(i, i + PART), unreadable: [] });
         });
+        for (const what of Object.keys(came) as (keyof Counts)[]) counts[what] += came[what]!;
         await wait(BREATH_MS);
       }
+      counts.unreadable += page.unreadable.length;
       await this.db.tx({ personId: null, at: new Date() }, async tx => {
         await this.leases.must(tx, turn.lease);
         await this.keepUnreadable(tx, link, what, page);
-        counts.unreadable += page.unreadable.length;
         await tx
           .of(ChannelLink)
           .update(link.channelId, { [column]: page.cursor, doing: progress(what, counts) });
@@ -241,8 +246,7 @@ export class ChannelsService {
     tx: Tx,
     link: LinkRow,
     page: ChannelPage<Parameters<OrderIntake['receive']>[2][number]>,
-    counts: Counts,
-  ): Promise<void> {
+  ): Promise<Partial<Counts>> {
     await tx
       .of(Channel)
       .findOne({ where: { id: link.channelId }, select: { id: true }, lock: { mode: 'pessimistic_write' } });
@@ -253,21 +257,22 @@ export class ChannelsService {
       warehouseId: link.warehouseId,
       home: link.home,
     };
+    const came = { new: 0, changed: 0, same: 0 };
     for (const a of await this.intake.receive(tx, channel, page.items))
-      counts[a.state === 'new' || a.state === 'changed' ? a.state : 'same'] += 1;
+      came[a.state === 'new' || a.state === 'changed' ? a.state : 'same'] += 1;
     await tx
       .of(TroubleEntity)
       .delete({ channelId: link.channelId, number: In([...page.items.map(o => o.channelNumber), '']) });
+    return came;
   }
 
   private async takeListings(
     tx: Tx,
     link: LinkRow,
     items: readonly ReceivedListing[],
-    counts: Counts,
-  ): Promise<void> {
+  ): Promise<Partial<Counts>> {
     await takeListings(tx, link.channelId, items);
-    counts.listings += items.length;
+    return { listings: items.length };
   }
 
   /** What could not be read is kept with its why, until the channel sends it readable. */
@@ -333,7 +338,7 @@ export class ChannelsService {
     const changed = listings
       .map(l => ({ ...l, quantity: Math.floor((free.get(l.productId) ?? 0) / l.units) }))
       .filter(l => l.quantity !== l.pushed);
-    const adapter = open(link);
+    const adapter = adapterOf(link);
     for (let i = 0; i < changed.length; i += PUSH_ROWS) {
       const part = changed.slice(i, i + PUSH_ROWS);
       await adapter.pushStock(part.map(({ channelSku, quantity }) => ({ channelSku, quantity })));
@@ -351,7 +356,7 @@ export class ChannelsService {
     const link = await linkOf(this.db, channelId);
     if (!link) return false;
     if (!link.active) throw new ChannelTrouble(`${link.name} is switched off in Setup.`);
-    await say(open(link));
+    await say(adapterOf(link));
     return true;
   }
 
@@ -367,59 +372,3 @@ const progress = (what: string, c: Counts): string =>
   what === 'listings'
     ? `${c.listings} listings read`
     : `${c.new + c.changed + c.same} orders read, ${c.new} new`;
-
-function keyOf(link: LinkRow): string {
-  try {
-    return unseal(link.keySealed);
-  } catch {
-    throw new ChannelTrouble(
-      `The key of ${link.name} cannot be opened with this house’s secret. Enter it again in Setup.`,
-    );
-  }
-}
-
-function open(link: LinkRow): ChannelAdapter {
-  const kind = CHANNEL_KINDS.find(k => k.kind === link.kind);
-  if (!kind)
-    throw new ChannelTrouble(`There is no kind of channel “${link.kind}” any more. Choose another in Setup.`);
-  return kind.open({ name: link.name, address: link.address, key: keyOf(link), currency: link.currency });
-}
-
-/** The last letters of a sealed key, or null when this house's secret does not open it. */
-function endOf(sealed: string): string | null {
-  try {
-    return unseal(sealed).slice(-3);
-  } catch {
-    return null;
-  }
-}
-
-function toView(r: Record<string, unknown>): ChannelView {
-  const iso = (v: unknown) => (v instanceof Date ? v.toISOString() : null);
-  return {
-    code: String(r.code),
-    name: String(r.name),
-    brand: String(r.brand),
-    currency: String(r.currency),
-    listings: Number(r.listings),
-    unlinked: Number(r.unlinked),
-    own: r.code === HAND || HOUSE_CHANNELS.includes(String(r.code)),
-    link: r.kind
-      ? {
-          kind: String(r.kind),
-          address: String(r.address),
-          keyEnds: endOf(String(r.keySealed)),
-          everyMinutes: Number(r.everyMinutes),
-          active: Boolean(r.active),
-          doing: r.doing as string | null,
-          triedAt: iso(r.triedAt),
-          succeededAt: iso(r.succeededAt),
-          error: r.error as string | null,
-          lastCounts: r.lastCounts ? fromJson(r.lastCounts) : null,
-          nextPullAt: iso(r.pullAt)!,
-          pushedAt: iso(r.pushedAt),
-          pushError: r.pushError as string | null,
-        }
-      : null,
-  };
-}

@@ -25,6 +25,14 @@ export function stopsTaking(
   );
 }
 
+/** The lists on which orders have or had something. */
+export function listsOfOrders(
+  sql: Sql,
+  orderIds: readonly string[],
+): Promise<{ listId: PickStop['listId'] }[]> {
+  return sql.rows('SELECT DISTINCT listId FROM pickStop WHERE orderId IN (?)', [orderIds]);
+}
+
 export function lockBalance(
   tx: Tx,
   productId: string,

@@ -6,7 +6,14 @@ import { Forbidden } from '../http/problem.js';
 import { event, lockOrders, refreshStages, toHistory, Undoing } from '../records/records.module.js';
 import { Reservations } from '../reservations/reservations.module.js';
 import { type HoldChange, type Move, StockService } from '../stock/stock.module.js';
-import { expiredLot, lockBalance, promisesOf, type SoftRow, stopsTaking } from './corrections.queries.js';
+import {
+  expiredLot,
+  listsOfOrders,
+  lockBalance,
+  promisesOf,
+  type SoftRow,
+  stopsTaking,
+} from './corrections.queries.js';
 
 /** What was looked at changed before it was locked: the whole transaction is tried again, as after a deadlock. */
 export const lockedMeanwhile = () =>
@@ -95,9 +102,12 @@ export class StockCorrections {
   /** Makes a move out of a promised place possible: lists that nobody began give their goods back, newest promises are withdrawn. */
   private async makeRoom(tx: Tx, move: Move, says: string): Promise<string[]> {
     const stops = await stopsTaking(tx, move.productId, move.from, move.lotId ?? NONE);
-    const promised = await this.promises(tx, move.productId);
-    const orders = [...stops, ...promised].map(x => x.orderId);
-    await lockAll(tx, { orders, productStock: [move.productId] });
+    const orders = [...stops.map(s => s.orderId), ...(await this.concerned(tx, move.productId))];
+    const lists = await listsOfOrders(
+      tx,
+      stops.map(s => s.orderId),
+    );
+    await lockAll(tx, { orders, pickList: lists.map(l => l.listId), productStock: [move.productId] });
     const lies = await lockBalance(tx, move.productId, move.from, move.lotId ?? NONE);
     if (!lies || lies.onHand < move.quantity)
       throw new Forbidden(
@@ -115,6 +125,12 @@ export class StockCorrections {
     }
     const expired = move.lotId !== null && (await expiredLot(tx, move.lotId)) !== null;
     return expired ? [] : this.withdrawFor(tx, move.productId, move.quantity, says);
+  }
+
+  /** Orders that a product is promised to, and those that want more of it: what the ones lose, the others may get. All are locked before goods are. */
+  async concerned(tx: Tx, productId: string): Promise<string[]> {
+    const promised = await this.promises(tx, productId);
+    return [...promised.map(p => p.orderId), ...(await this.reservations.wanting(tx, [productId]))];
   }
 
   private promises(tx: Tx, productId: string): Promise<SoftRow[]> {

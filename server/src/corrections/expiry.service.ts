@@ -54,10 +54,9 @@ export class Expiry {
     if (await this.isExpired(tx, lot.id)) return false;
     const stops = await listsHolding(tx, lot.id);
     if (stops.some(s => s.state === 'picking')) return false;
-    for (const s of stops) {
-      await lockOrders(tx, [s.orderId]);
-      await this.undoing.takeBack(tx, s.orderId);
-    }
+    const concerned = await this.corrections.concerned(tx, lot.productId);
+    await lockOrders(tx, [...stops.map(s => s.orderId), ...concerned]);
+    for (const s of stops) await this.undoing.takeBack(tx, s.orderId);
     const n = await this.lying(tx, lot);
     const says = `lot ${lot.code} expired on ${lot.expiry}.`;
     const lost = await this.corrections.withdrawFor(tx, lot.productId, n, says);

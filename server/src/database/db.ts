@@ -60,12 +60,16 @@ export interface Doer {
 /** Rows in one INSERT; keeps statements under the server's packet limit. */
 const ROWS_A_STATEMENT = 1000;
 
+/** A list of none is no SQL between its brackets; nothing is in one of NULL alone. (`NOT IN (?)` is asked of lists that are never empty.) */
+const listed = (params: readonly unknown[]): unknown[] =>
+  params.map(p => (Array.isArray(p) && p.length === 0 ? [null] : p));
+
 /** Plain reads and writes on one connection. Statements are parameterised, always. */
 export class Sql {
   constructor(protected readonly manager: EntityManager) {}
 
   rows<T>(sql: string, params: unknown[] = []): Promise<T[]> {
-    return this.manager.query(sql, params);
+    return this.manager.query(sql, listed(params));
   }
 
   async one<T>(sql: string, params: unknown[] = []): Promise<T | null> {
@@ -79,7 +83,7 @@ export class Sql {
 
   /** Runs a write and tells how many rows it touched. */
   async run(sql: string, params: unknown[] = []): Promise<number> {
-    const result = await this.manager.query(sql, params);
+    const result = await this.manager.query(sql, listed(params));
     return (result as { affectedRows: number }).affectedRows;
   }
 
@@ -127,7 +131,6 @@ export class Sql {
     const parts = Array.from({ length: Math.ceil(all.length / ROWS_A_STATEMENT) }, (_, i) =>
       all.slice(i * ROWS_A_STATEMENT, (i + 1) * ROWS_A_STATEMENT),
     );
-    // One connection takes them one after another; the next is written while the database is at the one before.
     await Promise.all(
       parts.map(part => {
         const values = part.map(r => columns.map(c => r[c] ?? null));
@@ -146,9 +149,11 @@ export class Tx extends Sql {
     manager: EntityManager,
     public personId: string | null,
     readonly at: Date,
+    /** Whether the act is tried again, because another was in the way. */
+    readonly again = false,
   ) {
     super(manager);
-    if (Tx.onOutOfOrder) watchLocks(manager.queryRunner!, Tx.onOutOfOrder);
+    oneAtATime(manager.queryRunner!, Tx.onOutOfOrder && new LockWatch(Tx.onOutOfOrder));
   }
 
   private readonly held = new Map<Locked, Set<string>>();
@@ -174,6 +179,11 @@ export class Tx extends Sql {
     return this.held.get(table)?.has(id) ?? false;
   }
 
+  /** Whether any row of a table is locked by this transaction. */
+  hasAny(table: Locked): boolean {
+    return (this.held.get(table)?.size ?? 0) > 0;
+  }
+
   /** Runs a part of the transaction that may fail alone: what it wrote is taken back, the rest stays. After a deadlock there is no rest: the whole is tried again. */
   async attempt<T>(work: () => Promise<T>): Promise<T> {
     await this.run('SAVEPOINT part');
@@ -191,13 +201,31 @@ export class Tx extends Sql {
   }
 }
 
-/** Looks at every statement of a transaction, whoever makes it, before it runs. */
-function watchLocks(runner: QueryRunner, tell: (found: OutOfOrder) => void): void {
-  const watch = new LockWatch(tell);
+const OVER = new Error('The transaction is over; this statement came after its end.');
+
+/**
+ * Statements of a transaction run one after another, and none after its end, whether the database ended it or its work failed: outside
+ * of it, what was on its way would be written though nothing that came before it was. `watch` looks at each of them, whoever makes it.
+ */
+function oneAtATime(runner: QueryRunner, watch: LockWatch | null): void {
   const query = runner.query.bind(runner) as (...args: unknown[]) => Promise<unknown>;
+  let line: Promise<unknown> = Promise.resolve();
+  let ended: unknown = null;
+  const next = async (args: unknown[]): Promise<unknown> => {
+    if (ended && args[0] !== 'ROLLBACK') throw ended;
+    if (args[0] === 'ROLLBACK' || args[0] === 'COMMIT') ended = OVER;
+    try {
+      return await query(...args);
+    } catch (error) {
+      if (DEADLOCK.has(errnoOf(error) ?? 0)) ended = error;
+      throw error;
+    }
+  };
   runner.query = ((...args: unknown[]) => {
-    watch.note(args[0] as string);
-    return query(...args);
+    watch?.note(args[0] as string);
+    const answer = line.then(() => next(args));
+    line = answer.catch(() => {});
+    return answer;
   }) as typeof runner.query;
 }
 
@@ -221,7 +249,7 @@ export class Db extends Sql {
   async tx<T>(doer: Doer, work: (tx: Tx) => Promise<T>): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
-        return await this.source.transaction(m => work(new Tx(m, doer.personId, doer.at)));
+        return await this.source.transaction(m => work(new Tx(m, doer.personId, doer.at, attempt > 1)));
       } catch (error) {
         if (attempt >= TRIES || !DEADLOCK.has(errnoOf(error) ?? 0)) throw error;
         // Whoever was in the way goes first; a random share of the wait keeps two from meeting again.
@@ -237,6 +265,15 @@ export const isDuplicate = (error: unknown): boolean => errnoOf(error) === 1062;
 /** Two at once: what was decided on has changed since it was read. The transaction is tried again. */
 export class Stale extends Error {
   readonly errno = 1020;
+}
+
+const SHUTDOWN = 1053;
+const KILLED = 1927;
+
+/** True when the database was not there to answer: its server stands still, or the connection to it was cut. */
+export function isAway(error: unknown): boolean {
+  const errno = errnoOf(error);
+  return (error as { fatal?: boolean } | null)?.fatal === true || errno === SHUTDOWN || errno === KILLED;
 }
 
 /** The server's error number of a failed statement, or undefined for any other error. */

@@ -1,21 +1,14 @@
-import { canonicalCode, explode, nextDeparture, type ReceivedOrder, seeded } from '@auk/core';
+import { nextDeparture, type ReceivedOrder, seeded } from '@auk/core';
 import {
-  BINS,
-  BOXES,
   CAPS,
   CATALOGUE,
   CHANNELS,
   COMPANY_PREFIX,
   DEMO_PIN,
   type DemoOrder,
-  LAYOUT,
   makeOrders,
   NETWORKS,
-  OTHER_PLACES,
-  PEOPLE,
-  RESERVE_LEVEL,
   TIMETABLE,
-  TOTES,
   WAREHOUSE,
 } from '@auk/demo';
 import { Injectable } from '@nestjs/common';
@@ -32,15 +25,19 @@ import { OrdersService } from '../orders/orders.module.js';
 import { hashPin } from '../people/people.module.js';
 import { ListRelease, PickingService } from '../picking/picking.module.js';
 import { PurchaseOrders } from '../receiving/receiving.module.js';
-import { BUILDS, HAND, INBOUND, leaveWith } from '../records/records.module.js';
+import { leaveWith } from '../records/records.module.js';
 import { RuleBooks, RuleMoments, Spending } from '../rules/rules.module.js';
 import { type Move, StockService } from '../stock/stock.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { loadBenches } from './benches.js';
 import { connectCarriers } from './carriers.js';
+import { type CatalogueIds, insertCatalogue } from './catalogueRows.js';
+import { demandOf, PURCHASES, SCARCE } from './demand.js';
+import { type HouseIds, insertHouse } from './houseRows.js';
 import { connectMail, type MailAt } from './mails.js';
 import { PackedPast, type PastParcel } from './past.js';
 import { demoBook } from './rules.js';
+import { spoil } from './spoil.js';
 import { movePrinters } from './standins.queries.js';
 
 /** How much demo to make. */
@@ -63,14 +60,7 @@ const DAY_MS = 86_400_000;
 /** Loads the demo company: its house, its catalogue, a past and a day at work. Quantities change only by the services' own functions; picks are taken list by list, labels are invented. */
 @Injectable()
 export class DemoLoader {
-  private ids = {
-    warehouse: '',
-    channels: new Map<string, string>(),
-    products: new Map<string, string>(),
-    bins: [] as string[],
-    reserves: [] as string[],
-    outside: '',
-  };
+  private ids!: HouseIds & CatalogueIds;
 
   constructor(
     private readonly db: Db,
@@ -101,8 +91,10 @@ export class DemoLoader {
         { name: 'origin', value: JSON.stringify('demo') },
         { name: 'companyPrefix', value: JSON.stringify(COMPANY_PREFIX) },
       ]);
-      await this.house(tx, pinHash, size.standins);
-      await this.catalogue(tx);
+      const house = await insertHouse(tx, pinHash);
+      await connectCarriers(tx, this.carriers, size.standins);
+      await this.planner.materialise(tx, tx.at, PAST_DAYS + 14);
+      this.ids = { ...house, ...(await insertCatalogue(tx)) };
     });
     const past = makeOrders(SEED, size.pastOrders, 10_001, long(1).toISOString());
     const open = spoil(makeOrders(SEED + 1, size.openOrders, 20_401, now.toISOString()));
@@ -192,184 +184,6 @@ export class DemoLoader {
 
   private at<T>(at: Date, work: (tx: Tx) => Promise<T>): Promise<T> {
     return this.db.tx({ personId: null, at }, work);
-  }
-
-  private async house(tx: Tx, pinHash: string, standins: string): Promise<void> {
-    const id = newId();
-    this.ids.warehouse = id;
-    const { sender, ...warehouse } = WAREHOUSE;
-    await tx.insert('warehouse', [
-      { id, ...warehouse, sender: JSON.stringify(sender), layout: JSON.stringify(LAYOUT) },
-    ]);
-    const bins = BINS.map((b, i) => ({
-      id: newId(),
-      warehouseId: id,
-      ...b,
-      kind: b.level === RESERVE_LEVEL ? 'reserve' : 'bin',
-      walk: i,
-      mark: null,
-      colour: null,
-    }));
-    const totes = TOTES.map(t => ({
-      id: newId(),
-      warehouseId: id,
-      kind: 'tote',
-      code: t.code,
-      aisle: null,
-      along: null,
-      level: null,
-      side: null,
-      walk: 0,
-      mark: t.mark,
-      colour: t.colour,
-    }));
-    const others = OTHER_PLACES.map(p => ({
-      id: newId(),
-      warehouseId: id,
-      aisle: null,
-      along: null,
-      level: null,
-      bay: null,
-      mark: null,
-      zone: '',
-      ...p,
-    }));
-    await tx.insert('place', bins);
-    await tx.insert('place', totes);
-    await tx.insert('place', others);
-    this.ids.bins = bins.filter(b => b.kind === 'bin').map(b => b.id);
-    this.ids.reserves = bins.filter(b => b.kind === 'reserve').map(b => b.id);
-    this.ids.outside = others.find(o => o.kind === 'outside')!.id;
-    await tx.insert(
-      'person',
-      PEOPLE.map(p => ({ id: newId(), ...p, pinHash })),
-    );
-    await tx.insert(
-      'box',
-      BOXES.map((b, i) => ({ ...b, position: i + 1 })),
-    );
-    await tx.insert(
-      'timetable',
-      TIMETABLE.map(({ services, ...t }) => ({
-        id: newId(),
-        warehouseId: id,
-        ...t,
-        weekdays: '1,2,3,4,5,6,7',
-        services: JSON.stringify(services),
-      })),
-    );
-    await tx.insert(
-      'paperTemplate',
-      PAPERS.map((p, position) => ({ id: newId(), ...p, position })),
-    );
-    await connectCarriers(tx, this.carriers, standins);
-    await this.planner.materialise(tx, tx.at, PAST_DAYS + 14);
-  }
-
-  private async catalogue(tx: Tx): Promise<void> {
-    const id = new Map(CATALOGUE.map(p => [p.sku, newId()]));
-    this.ids.products = id;
-    const tenths = (inches: number) => Math.round(inches * 254);
-    await tx.insert(
-      'product',
-      CATALOGUE.map(p => ({
-        id: id.get(p.sku)!,
-        sku: p.sku,
-        name: p.name,
-        kind: p.kind,
-        stage: 'Live',
-        weightMg: p.lb ? Math.round(p.lb * 453_592.37) : null,
-        length: p.kind === 'bundle' ? null : tenths(p.inches[0]),
-        width: p.kind === 'bundle' ? null : tenths(p.inches[1]),
-        height: p.kind === 'bundle' ? null : tenths(p.inches[2]),
-        facts: JSON.stringify({
-          valueMinor: Math.round(p.dollars * 60),
-          ...(p.kind === 'bundle' ? {} : CUSTOMS),
-          ...p.facts,
-        }),
-        hint: p.hint,
-        picture: p.picture,
-        kitPolicy: 'stock',
-      })),
-    );
-    await tx.insert(
-      'productCode',
-      CATALOGUE.flatMap(p => [
-        { code: canonicalCode(p.gtin), productId: id.get(p.sku)!, units: 1 },
-        ...(p.caseOf ? [{ code: `CASE-${p.sku}`, productId: id.get(p.sku)!, units: p.caseOf }] : []),
-      ]),
-    );
-    const recipes = CATALOGUE.filter(p => p.parts.length > 0).map(p => ({ id: newId(), product: p }));
-    await tx.insert(
-      'recipe',
-      recipes.map(r => ({
-        id: r.id,
-        productId: id.get(r.product.sku)!,
-        version: 1,
-        createdAt: tx.at,
-        personId: null,
-      })),
-    );
-    await tx.insert(
-      'recipePart',
-      recipes.flatMap(r =>
-        r.product.parts.map(([sku, quantity], position) => ({
-          recipeId: r.id,
-          position,
-          productId: id.get(sku)!,
-          quantity,
-        })),
-      ),
-    );
-    const channels = CHANNELS.map(c => ({
-      id: newId(),
-      code: c.code,
-      name: c.name,
-      brand: c.brand,
-      currency: 'USD',
-      sender: JSON.stringify(c.sender),
-    }));
-    await tx.insert('channel', [
-      ...channels,
-      {
-        id: newId(),
-        code: BUILDS,
-        name: 'Builds',
-        brand: 'Skepside Bee Supply',
-        currency: 'USD',
-        sender: JSON.stringify(WAREHOUSE.sender),
-      },
-      {
-        id: newId(),
-        code: INBOUND,
-        name: 'Inbound',
-        brand: 'Skepside Bee Supply',
-        currency: 'USD',
-        sender: JSON.stringify(WAREHOUSE.sender),
-      },
-      {
-        id: newId(),
-        code: HAND,
-        name: 'By hand',
-        brand: 'Skepside Bee Supply',
-        currency: 'USD',
-        sender: JSON.stringify(WAREHOUSE.sender),
-      },
-    ]);
-    for (const c of channels) this.ids.channels.set(c.code, c.id);
-    await tx.insert(
-      'listing',
-      CHANNELS.flatMap(c =>
-        CATALOGUE.map(p => ({
-          id: newId(),
-          channelId: this.ids.channels.get(c.code)!,
-          channelSku: c.skuPrefix + p.sku,
-          title: p.name,
-          priceMinor: Math.round(p.dollars * 100),
-          productId: id.get(p.sku)!,
-        })),
-      ),
-    );
   }
 
   /** Receives what past and open orders take, and something over; of two products too little, so that some orders are Short. */
@@ -576,126 +390,4 @@ export class DemoLoader {
         at: earlier(10),
       });
   }
-}
-
-/** Orders to suppliers that are open: what is scarce comes today, the rest later. */
-const PURCHASES = (day: (days: number) => string) => [
-  {
-    supplier: 'Licking Valley Glass',
-    reference: 'LV-2214',
-    expected: day(0),
-    lines: [
-      { sku: 'VEIL-SQF', quantity: 24 },
-      { sku: 'QPN-BLU', quantity: 40 },
-      { sku: 'JAR-HEX-12', quantity: 11 },
-    ],
-  },
-  {
-    supplier: 'Coshocton Cutlery',
-    reference: 'C-881',
-    expected: day(-1),
-    lines: [{ sku: 'KNF-EL-10', quantity: 12 }],
-  },
-  {
-    supplier: 'Tinker Run Remedies',
-    reference: '',
-    expected: day(4),
-    lines: [
-      { sku: 'MIT-STR-10', quantity: 60 },
-      { sku: 'MIT-OXA-35', quantity: 30 },
-    ],
-  },
-];
-
-/** Looks of slips and invoices: abroad with prices and in metric units, at home without. */
-const PAPERS = [
-  {
-    kind: 'slip',
-    name: 'Abroad',
-    country: 'abroad',
-    message: 'Goods made in the USA. Questions: bees@skepside.example',
-    prices: true,
-    metric: true,
-  },
-  {
-    kind: 'slip',
-    name: 'At home',
-    country: '',
-    message: 'Thank you. Something wrong? Write to bees@skepside.example within 30 days.',
-    prices: false,
-    metric: false,
-  },
-  {
-    kind: 'invoice',
-    name: 'Invoice',
-    country: '',
-    message: 'Payable within 14 days. Skepside Bee Supply, Zanesville, Ohio.',
-    prices: true,
-    metric: false,
-  },
-  {
-    kind: 'commercial',
-    name: 'Commercial invoice',
-    country: 'abroad',
-    message: 'These goods were made in the countries named. All that is written here is true.',
-    prices: true,
-    metric: true,
-  },
-];
-
-/** What a declaration asks of nearly all the demo sells: tools and woodware of beekeeping. */
-const CUSTOMS = { customsCode: '442199', origin: 'US' };
-
-/** Products of which too little is received. */
-const SCARCE = new Set(['KNF-EL-10', 'QPN-BLU', 'VEIL-SQF', 'KIT-GARDEN']);
-
-/** Demand by SKU of what is gathered from stock. */
-function demandOf(orders: readonly DemoOrder[]): Map<string, number> {
-  const by = new Map(
-    CATALOGUE.map(p => [
-      p.sku,
-      {
-        kind: p.kind,
-        recipeId: null,
-        parts: p.parts.map(([productId, quantity]) => ({ productId, quantity })),
-      },
-    ]),
-  );
-  const demand = new Map<string, number>();
-  for (const { order } of orders)
-    for (const line of order.lines) {
-      const sku = line.channelSku.replace(/^(FM|P9|LS)-/, '');
-      const parts = by.has(sku) ? explode(sku, line.quantity, id => by.get(id)) : null;
-      if (parts?.ok)
-        for (const p of parts.value) demand.set(p.productId, (demand.get(p.productId) ?? 0) + p.quantity);
-    }
-  return demand;
-}
-
-/** Gives some open orders a fault that stops them, as real days do. */
-/** Of so many orders the one at a position is paid otherwise. */
-const PAID_OTHERWISE: readonly (readonly [every: number, at: number, payment: ReceivedOrder['payment']])[] = [
-  [71, 9, 'unpaid'],
-  [47, 13, 'on delivery'],
-  [67, 14, 'refunded'],
-  [61, 17, 'part refunded'],
-];
-
-function spoil(orders: DemoOrder[]): DemoOrder[] {
-  return orders.map((o, i) => {
-    const first = o.order.lines[0]!;
-    if (o.channel === 'fernway' && i % 8 === 5)
-      return {
-        ...o,
-        order: {
-          ...o.order,
-          lines: [{ ...first, channelSku: 'FM-HVB-DEEP-2', title: 'Deep hive body, pair, unassembled' }],
-        },
-      };
-    const payment = PAID_OTHERWISE.find(([every, at]) => i % every === at)?.[2];
-    if (payment) return { ...o, order: { ...o.order, payment } };
-    if (i % 53 === 11)
-      return { ...o, order: { ...o.order, shipTo: { ...o.order.shipTo, postcode: '4370' } } };
-    return o;
-  });
 }

@@ -80,31 +80,7 @@ export class PackedPast {
         openedAt: tx.at,
       })),
     );
-    const of = new Map(made.map(m => [m.id, m]));
-    const moves = units.map(
-      (u): Move => ({
-        productId: u.productId,
-        lotId: u.lotId,
-        from: u.toteId,
-        to: of.get(u.orderId)!.placeId,
-        quantity: u.quantity,
-        why: 'pack',
-        causeId: of.get(u.orderId)!.parcelId,
-      }),
-    );
-    const holds = units.flatMap((u): HoldChange[] => {
-      const common = {
-        partId: u.partId,
-        orderId: u.orderId,
-        productId: u.productId,
-        stopId: u.stopKey,
-        why: 'pack',
-      };
-      return [
-        { ...common, hold: 'picked', parcelId: null, change: -u.quantity },
-        { ...common, hold: 'packed', parcelId: of.get(u.orderId)!.parcelId, change: u.quantity },
-      ];
-    });
+    const { moves, holds } = packedUnits(units, new Map(made.map(m => [m.id, m])));
     await lockAll(tx, {
       orders: holds.map(h => h.orderId),
       productStock: moves.map(m => m.productId),
@@ -166,67 +142,25 @@ export class PackedPast {
 
   /** Gives each parcel a bought label of its planned carrier, at that carrier's price, and a departure after `tx.at`. */
   async label(tx: Tx, parcels: readonly PastParcel[]): Promise<void> {
-    const rows = await tx.rows<{
-      id: string;
-      orderId: string;
-      weightMg: number;
-      length: number;
-      width: number;
-      height: number;
-      shipTo: string;
-    }>(
+    const rows = await tx.rows<PastRow>(
       'SELECT c.id, c.orderId, c.weightMg, b.length, b.width, b.height, o.shipTo FROM parcel c JOIN box b ON b.code = c.boxCode JOIN orders o ON o.id = c.orderId WHERE c.id IN (?)',
       [parcels.map(p => p.id)],
     );
     const open = await this.planner.open(tx, tx.at);
     const bought = rows.map(r => {
-      const carrier = CARRIERS.find(c => r.weightMg <= (c.planUpToMg ?? 0)) ?? CARRIERS[1]!;
-      const to = fromJson<Address>(r.shipTo);
-      const parcel = {
-        size: r,
-        weightMg: r.weightMg,
-        from: zonePlace(WAREHOUSE.country, WAREHOUSE.postcode),
-        to: zonePlace(to.country, to.postcode),
-        residential: to.company === '',
-      };
-      const rated =
-        carrier.accounts[0]!.sheet.services.flatMap(s => {
-          const got = rate(s, parcel);
-          return got.ok ? [got.value] : [];
-        }).sort((a, b) => a.minor - b.minor)[0] ?? DEAREST;
-      const departure = nextDeparture(open, carrier.code, tx.at.toISOString());
+      const { carrier, rated } = cheapest(r);
+      const tracking = carrier.tracking === 'S10' ? makeS10('HQ', ++this.serial, 'US') : `RE${++this.serial}`;
       return {
         r,
         carrier,
         rated,
-        departure,
-        tracking: carrier.tracking === 'S10' ? makeS10('HQ', ++this.serial, 'US') : `RE${++this.serial}`,
+        tracking,
+        departure: nextDeparture(open, carrier.code, tx.at.toISOString()),
       };
     });
     await tx.insert(
       'label',
-      bought.map(b => ({
-        id: newId(),
-        parcelId: b.r.id,
-        state: 'bought',
-        carrier: b.carrier.code,
-        carrierName: b.carrier.name,
-        service: b.rated.service,
-        serviceName: b.rated.name,
-        minor: b.rated.minor,
-        chargedMinor: b.rated.minor,
-        currency: b.carrier.accounts[0]!.sheet.currency,
-        zone: b.rated.zone,
-        billable: billedAs(b.rated.billable),
-        charges: JSON.stringify(b.rated.charges),
-        request: '{}',
-        arrives: addBusinessDays(tx.at.toISOString().slice(0, 10), b.rated.days),
-        tracking: b.tracking,
-        routing: `${fromJson<Address>(b.r.shipTo).postcode.slice(0, 3)} Z${b.rated.zone}`,
-        intendedAt: tx.at,
-        askedAt: tx.at,
-        answeredAt: tx.at,
-      })),
+      bought.map(b => labelRow(b, tx.at)),
     );
     for (const b of bought) {
       await tx.run('UPDATE parcel SET departureId = ? WHERE id = ?', [b.departure?.id ?? null, b.r.id]);
@@ -279,4 +213,93 @@ function boxed(
     box,
     weightMg: Math.max(10_000, box.tareMg + pieces.reduce((n, p) => n + p.weightMg * p.quantity, 0)),
   };
+}
+
+/** A parcel of the past as it was rated. */
+interface PastRow {
+  id: string;
+  orderId: string;
+  weightMg: number;
+  length: number;
+  width: number;
+  height: number;
+  shipTo: string;
+}
+
+/** The planned carrier of a parcel, and its cheapest service. */
+function cheapest(r: PastRow) {
+  const carrier = CARRIERS.find(c => r.weightMg <= (c.planUpToMg ?? 0)) ?? CARRIERS[1]!;
+  const to = fromJson<Address>(r.shipTo);
+  const parcel = {
+    size: r,
+    weightMg: r.weightMg,
+    from: zonePlace(WAREHOUSE.country, WAREHOUSE.postcode),
+    to: zonePlace(to.country, to.postcode),
+    residential: to.company === '',
+  };
+  const rated = carrier.accounts[0]!.sheet.services.flatMap(s => {
+    const got = rate(s, parcel);
+    return got.ok ? [got.value] : [];
+  }).sort((a, b) => a.minor - b.minor)[0];
+  return { carrier, rated: rated ?? DEAREST };
+}
+
+function labelRow(
+  { r, carrier, rated, tracking }: ReturnType<typeof cheapest> & { r: PastRow; tracking: string },
+  at: Date,
+) {
+  return {
+    id: newId(),
+    parcelId: r.id,
+    state: 'bought',
+    carrier: carrier.code,
+    carrierName: carrier.name,
+    service: rated.service,
+    serviceName: rated.name,
+    minor: rated.minor,
+    chargedMinor: rated.minor,
+    currency: carrier.accounts[0]!.sheet.currency,
+    zone: rated.zone,
+    billable: billedAs(rated.billable),
+    charges: JSON.stringify(rated.charges),
+    request: '{}',
+    arrives: addBusinessDays(at.toISOString().slice(0, 10), rated.days),
+    tracking,
+    routing: `${fromJson<Address>(r.shipTo).postcode.slice(0, 3)} Z${rated.zone}`,
+    intendedAt: at,
+    askedAt: at,
+    answeredAt: at,
+  };
+}
+
+/** Everything that was picked of orders goes out of its totes into their parcels. */
+function packedUnits(
+  units: readonly PickedUnits[],
+  of: ReadonlyMap<string, { parcelId: string; placeId: string }>,
+): { moves: Move[]; holds: HoldChange[] } {
+  const moves = units.map(
+    (u): Move => ({
+      productId: u.productId,
+      lotId: u.lotId,
+      from: u.toteId,
+      to: of.get(u.orderId)!.placeId,
+      quantity: u.quantity,
+      why: 'pack',
+      causeId: of.get(u.orderId)!.parcelId,
+    }),
+  );
+  const holds = units.flatMap((u): HoldChange[] => {
+    const common = {
+      partId: u.partId,
+      orderId: u.orderId,
+      productId: u.productId,
+      stopId: u.stopKey,
+      why: 'pack',
+    };
+    return [
+      { ...common, hold: 'picked', parcelId: null, change: -u.quantity },
+      { ...common, hold: 'packed', parcelId: of.get(u.orderId)!.parcelId, change: u.quantity },
+    ];
+  });
+  return { moves, holds };
 }

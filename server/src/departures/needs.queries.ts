@@ -31,12 +31,12 @@ export class NeedsQueries {
   async needs(): Promise<NeedsPerson[]> {
     const stops = await this.db.rows<Cause>(
       `SELECT s.code, s.subject, MIN(s.says) AS says, GROUP_CONCAT(DISTINCT o.channelNumber ORDER BY o.no SEPARATOR ', ') AS detail, MIN(s.cure) AS cure, COUNT(DISTINCT s.orderId) AS orders
-       FROM stopReason s JOIN orders o ON o.id = s.orderId WHERE s.liftedAt IS NULL AND o.stage = 'Stopped' GROUP BY s.code, s.subject ORDER BY orders DESC LIMIT ${NEEDS}`,
+       FROM stopReason s JOIN orders o ON o.id = s.orderId WHERE s.liftedAt IS NULL AND o.stage = 'Stopped' GROUP BY s.code, s.subject ORDER BY orders DESC, s.code, s.subject LIMIT ${NEEDS}`,
     );
     const short = await this.db.rows<Cause>(
       `SELECT 'short' AS code, x.sku AS subject, CONCAT(x.name, ' is short.') AS says, CONCAT(SUM(x.n), ' missing') AS detail, 'Receive or count it.' AS cure, COUNT(DISTINCT x.orderId) AS orders FROM
          (SELECT p.orderId, pr.sku, pr.name, p.quantity - COALESCE((SELECT SUM(a.quantity) FROM allocation a WHERE a.partId = p.id), 0) AS n
-          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short' AND NOT p.optional) x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC LIMIT ${NEEDS}`,
+          FROM orders o JOIN linePart p ON p.orderId = o.id JOIN product pr ON pr.id = p.productId WHERE o.stage = 'Short' AND NOT p.optional) x WHERE x.n > 0 GROUP BY x.sku, x.name ORDER BY orders DESC, x.sku LIMIT ${NEEDS}`,
     );
     const labels = await this.db.rows<Cause>(
       `SELECT 'label' AS code, CONCAT('PA-', c.no) AS subject, CONCAT('The label of PA-', c.no, ' has no answer yet.') AS says, COALESCE(b.why, '') AS detail, 'Auk asks the carrier again.' AS cure, 1 AS orders

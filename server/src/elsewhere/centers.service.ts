@@ -19,6 +19,7 @@ import type { ZodType } from 'zod';
 import { askCarrier, isSilence, jsonOf } from '../carriers/carriers.module.js';
 import { Db, type Doer, type Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
+import { mustLeadOutside } from '../http/outside.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { seal, unseal } from '../reference/sealing.js';
 
@@ -63,8 +64,9 @@ export class Centers {
   }
 
   /** Connects a network, or changes the one of that name. */
-  connect({ name, address, key }: CenterIn, doer: Doer): Promise<void> {
-    return this.db.tx(doer, async tx => {
+  async connect({ name, address, key }: CenterIn, doer: Doer): Promise<void> {
+    await mustLeadOutside(address);
+    await this.db.tx(doer, async tx => {
       const all = await this.house.lockedSetting<Kept[]>(tx, SETTING, []);
       const sealed = key === '' ? (all.find(c => c.name === name)?.sealed ?? seal('')) : seal(key);
       await this.house.set(tx, SETTING, [

@@ -1,7 +1,7 @@
 import type { Problem, ProblemKind } from '@auk/contract';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import { errnoOf } from '../database/db.js';
+import { errnoOf, isAway } from '../database/db.js';
 import { log } from './log.js';
 import { problemOf } from './problem.js';
 
@@ -60,6 +60,20 @@ export function toProblem(error: unknown, request: Request): Problem {
       'Others work on the same things at this moment.',
       'Try again; nothing was changed.',
     );
+  if (errno === 1062)
+    return problemOf(
+      'busy',
+      'The same was made by another one at this moment.',
+      'Try again; nothing was changed.',
+    );
+  if (isAway(error)) {
+    log.warn({ err: error, url: request.url }, 'the database is away');
+    return problemOf(
+      'away',
+      'The database does not answer at the moment.',
+      'Wait; it is asked again. If it stays, tell who looks after Auk.',
+    );
+  }
   log.error({ err: error, url: request.url }, 'unexpected');
   return problemOf(
     'our-fault',

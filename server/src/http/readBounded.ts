@@ -6,7 +6,10 @@ export class TooLarge extends Error {
 }
 
 /** Reads the text of an answer while it comes, and hangs up as soon as it is longer than `most` bytes, whatever it says of its length. */
-export async function readBounded(response: Response, most: number): Promise<string> {
+export async function readBounded(
+  response: { body: AsyncIterable<Uint8Array> | null },
+  most: number,
+): Promise<string> {
   if (!response.body) return '';
   const decoder = new TextDecoder();
   let text = '';

@@ -206,9 +206,11 @@ export class InboundBookings {
     const { shipment, part } = await lockPart(tx, partId);
     if (part.bookKey === key) return part.bookState === 'asked';
     mustBeOpen(part);
+    if (part.asked === null)
+      throw new Forbidden(`What ${part.center} costs was not asked yet.`, 'Ask for the price first.');
     await lockAll(tx, { orders: [part.orderId!] });
     const now = await this.asking(tx, shipment, part);
-    if (part.asked === null || JSON.stringify(fromJson(part.asked)) !== JSON.stringify(now))
+    if (JSON.stringify(fromJson(part.asked)) !== JSON.stringify(now))
       throw new TooLate('Its boxes were changed after the price was asked.', 'Ask for the price again.');
     await tx.of(InboundPart).update(part.id, {
       bookState: 'asked',

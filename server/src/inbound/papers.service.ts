@@ -84,7 +84,7 @@ export class InboundPapers {
     return drawTags(
       labelled.flatMap(l => {
         const tag = { code: unitLabelCode(l.code, l.sku), words: l.name, small: l.sku };
-        return Array.from({ length: only.count ?? l.units }, () => tag);
+        return Array.from({ length: (only.sku && only.count) || l.units }, () => tag);
       }),
       form,
     );

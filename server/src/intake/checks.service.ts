@@ -180,7 +180,8 @@ export class OrderChecks {
     );
     const keyOf = (orderId: string, r: { code: string; subject: string; says: string }) =>
       `${orderId}\n${r.code}\n${r.subject}\n${r.says}`;
-    const wanted = new Set([...reasons].flatMap(([id, list]) => list.map(r => keyOf(id, r))));
+    const raised = [...reasons].flatMap(([id, list]) => list.map(r => [id, storable(r)] as const));
+    const wanted = new Set(raised.map(([id, r]) => keyOf(id, r)));
     const known = new Set(open.map(o => keyOf(o.orderId, o)));
     const lifted = open
       .filter(o => reasons.has(o.orderId) && !wanted.has(keyOf(o.orderId, o)))
@@ -189,18 +190,26 @@ export class OrderChecks {
       await tx.run('UPDATE stopReason SET liftedAt = ? WHERE id IN (?)', [tx.at, lifted]);
     await tx.insert(
       StopReasonEntity,
-      [...reasons].flatMap(([orderId, list]) =>
-        list.filter(r => !known.has(keyOf(orderId, r))).map(r => stopRow(tx, orderId, r)),
-      ),
+      raised.filter(([id, r]) => !known.has(keyOf(id, r))).map(([id, r]) => stopRow(tx, id, r)),
     );
   }
 }
 
+/** A reason within what is stored of it: names and numbers in it are as long as a channel makes them. */
+export const storable = ({ code, subject, says, cure }: StopReason): StopReason => ({
+  code,
+  subject: cut(subject, 100),
+  says: cut(says, 400),
+  cure: cut(cure, 200),
+});
+const cut = (text: string, most: number): string =>
+  text.length <= most ? text : [...text].slice(0, most).join('');
+
 /** A stop reason as it is stored. */
-export const stopRow = (tx: Tx, orderId: string, r: StopReason) => ({
+export const stopRow = (tx: Pick<Tx, 'at'>, orderId: string, r: StopReason) => ({
   id: newId(),
   orderId,
-  ...r,
+  ...storable(r),
   raisedAt: tx.at,
   liftedAt: null,
 });

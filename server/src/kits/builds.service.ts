@@ -217,6 +217,11 @@ export class Builds {
     const { kit, parts } = recipeOf(products, input.sku);
     const from = await this.place(tx, input.from, ['bin', 'reserve', 'dock']);
     const to = await this.place(tx, input.to, ['bin', 'reserve', 'dock']);
+    // Orders that wait for its parts are locked before goods.
+    const wanting = await this.reservations.lockWanting(
+      tx,
+      parts.map(p => p.productId),
+    );
     const free = (await this.stock.lockFree(tx, [kit.id, ...parts.map(p => p.productId)])).get(kit.id) ?? 0;
     const lies = await lockUnlisted(tx, kit.id, from.id);
     if (input.quantity > Math.min(free, lies?.n ?? 0))
@@ -254,10 +259,7 @@ export class Builds {
         })),
       ],
     });
-    await this.reservations.reserveAgain(
-      tx,
-      parts.map(p => p.productId),
-    );
+    await this.reservations.reserveLocked(tx, wanting);
     const { no } = (await tx.of(Build).findOne({ where: { id: input.key }, select: { no: true } }))!;
     await tx.tell('builds', `BU-${no}`);
     await tx.tell('stock', kit.id);

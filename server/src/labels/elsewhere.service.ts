@@ -15,7 +15,7 @@ import {
   toHistory,
 } from '../records/records.module.js';
 import { Label } from './label.entity.js';
-import { labelByKeyOrParcel, lockParcel, parcelWithTracking } from './labels.queries.js';
+import { labelByKeyOrParcel, lockParcel, parcelWithTracking, refuseKeyOfAnother } from './labels.queries.js';
 import { Labels } from './labels.service.js';
 
 /** Labels that were bought somewhere else: their number is typed in, and the parcel leaves with that carrier. */
@@ -83,7 +83,8 @@ export class ElsewhereLabels {
   /** True when this very label is there already; refused when another is. */
   private async isKnown(tx: Tx, parcel: ParcelRow, key: string): Promise<boolean> {
     const known = await labelByKeyOrParcel(tx, key, parcel.id, false);
-    if (known?.id === key && known.parcelId === parcel.id) return true;
+    refuseKeyOfAnother(known, key, parcel.id, false);
+    if (known?.id === key) return true;
     if (known && labelHolds(known.state))
       throw new TooLate(
         `PA-${parcel.no} has a label already.`,

@@ -1,5 +1,6 @@
 import { type LabelState } from '@auk/core';
 import type { Sql, Tx } from '../database/db.js';
+import { Forbidden } from '../http/problem.js';
 import type { Parcel } from '../parcels/parcel.entity.js';
 import type { Label } from './label.entity.js';
 
@@ -42,15 +43,29 @@ export function lockParcel(tx: Tx, parcelId: string): Promise<Pick<Parcel, 'boxC
   return tx.one('SELECT boxCode, weightMg FROM parcel WHERE id = ? FOR UPDATE', [parcelId]);
 }
 
+/** A purchase key is one label's, of one parcel and one way: used for another, it buys nothing. */
+export function refuseKeyOfAnother(
+  known: Pick<Label, 'id' | 'parcelId' | 'back'> | null,
+  key: string,
+  parcelId: string,
+  back: boolean,
+): void {
+  if (known?.id === key && (known.parcelId !== parcelId || Boolean(known.back) !== back))
+    throw new Forbidden(
+      'This purchase key was used for another label.',
+      'Ask for the prices again and choose anew.',
+    );
+}
+
 /** The purchase under a key, else the live one of a parcel: for its way there, or for its way back. */
 export function labelByKeyOrParcel(
   sql: Sql,
   key: string,
   parcelId: string,
   back: boolean,
-): Promise<(Pick<Label, 'id' | 'parcelId'> & { state: LabelState }) | null> {
+): Promise<(Pick<Label, 'id' | 'parcelId' | 'back'> & { state: LabelState }) | null> {
   return sql.one(
-    `SELECT id, parcelId, state FROM label WHERE id = ? OR ${back ? 'liveReturn' : 'liveParcel'} = ? ORDER BY id = ? DESC LIMIT 1`,
+    `SELECT id, parcelId, back, state FROM label WHERE id = ? OR ${back ? 'liveReturn' : 'liveParcel'} = ? ORDER BY id = ? DESC LIMIT 1`,
     [key, parcelId, key],
   );
 }

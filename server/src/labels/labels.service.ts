@@ -16,7 +16,7 @@ import { PrintQueue } from '../benches/benches.module.js';
 import type { Carrier } from '../carriers/carriers.module.js';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
 import { Db, type Doer, fromJson, isDuplicate, type Tx } from '../database/db.js';
-import { Forbidden, NotHere, TooLate } from '../http/problem.js';
+import { NotHere, TooLate } from '../http/problem.js';
 import { type Lease, Leases, Rounds } from '../leases/leases.module.js';
 import { Parcels, ParcelsQueries } from '../parcels/parcels.module.js';
 import { type PriceGround, RatingService } from '../rating/rating.module.js';
@@ -31,6 +31,7 @@ import {
 } from '../records/records.module.js';
 import { DeparturePlanner } from '../timetable/timetable.module.js';
 import { Claims } from './claims.service.js';
+import { failedWords } from './failedWords.js';
 import { Label } from './label.entity.js';
 import { labelPicture } from './labelPicture.js';
 import {
@@ -43,6 +44,7 @@ import {
   noteCheck,
   orderOfLabel,
   parcelWithTracking,
+  refuseKeyOfAnother,
   STUCK,
 } from './labels.queries.js';
 import { Purchases } from './purchases.service.js';
@@ -123,7 +125,8 @@ export class Labels {
     } catch (error) {
       // What may not be bought any more may have been bought under this key before.
       const known = await labelByKeyOrParcel(this.db, wish.key, parcel.id, back);
-      if (known?.id === wish.key && known.parcelId === parcel.id) return { parcelId: parcel.id, lease: null };
+      refuseKeyOfAnother(known, wish.key, parcel.id, back);
+      if (known?.id === wish.key) return { parcelId: parcel.id, lease: null };
       throw error;
     }
     try {
@@ -131,11 +134,7 @@ export class Labels {
         await lockOrders(tx, [parcel.orderId]);
         const now = (await lockParcel(tx, parcel.id))!;
         const known = await labelByKeyOrParcel(tx, wish.key, parcel.id, back);
-        if (known && known.parcelId !== parcel.id)
-          throw new Forbidden(
-            'This purchase key was used for another parcel.',
-            'Ask for the prices again and choose anew.',
-          );
+        refuseKeyOfAnother(known, wish.key, parcel.id, back);
         if (known && (known.id === wish.key || labelHolds(known.state)))
           return { parcelId: parcel.id, lease: null };
         if (now.boxCode !== parcel.boxCode || now.weightMg !== parcel.weightMg)
@@ -382,17 +381,9 @@ export class Labels {
 
   private async failed(tx: Tx, row: LabelRow, type: LabelEvent['type'], why: string): Promise<void> {
     await tx.of(Label).update({ id: row.id }, { why: why.slice(0, 300) });
-    await toHistory(tx, [event(tx, row.orderId, 'label', `${FAILED[type] ?? ''}${why}${AFTER[type] ?? ''}`)]);
+    await toHistory(tx, [event(tx, row.orderId, 'label', failedWords(type, why))]);
   }
 }
-
-const FAILED: Partial<Record<LabelEvent['type'], string>> = {
-  'answered refused': 'Label refused. ',
-  'answered nothing': 'Label without an answer. ',
-  doubted: 'Whether the label was bought cannot be proved. ',
-  'called off': 'The label was not bought: ',
-};
-const AFTER: Partial<Record<LabelEvent['type'], string>> = { 'answered nothing': ' Auk asks again.' };
 
 const boughtOf = (bought: CarrierBought): Happened => ({
   type: 'answered bought',

@@ -154,7 +154,7 @@ export function parcelByNo(
 }
 
 export function orderOfSession(sql: Sql, sessionId: string): Promise<{ orderId: string } | null> {
-  return sql.one('SELECT orderId FROM scanSession WHERE id = ?', [sessionId]);
+  return sql.one("SELECT orderId FROM scanSession WHERE id = ? AND kind = 'pack'", [sessionId]);
 }
 
 export function benchRow(

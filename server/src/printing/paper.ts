@@ -68,7 +68,8 @@ export function drawGs1(
   return drawBars(paper, gs1Widths(elements), x, y, height, dots);
 }
 
-function drawBars(
+/** Draws bars and spaces of so many modules each, bar first, as `drawCode128` does. */
+export function drawBars(
   paper: Paper,
   widths: readonly number[],
   x: number,

@@ -1,4 +1,12 @@
-import { Id, LabelForm, PaperTemplate, PaperTemplateIn, type Person, PlaceQuery } from '@auk/contract';
+import {
+  Id,
+  LabelForm,
+  PaperTemplate,
+  PaperTemplateIn,
+  type Person,
+  PlaceQuery,
+  WallLetter,
+} from '@auk/contract';
 import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { z } from 'zod';
@@ -11,7 +19,12 @@ import { PrintingService } from './printing.service.js';
 import { TagPrinting } from './tags.service.js';
 import { PaperTemplates } from './templates.service.js';
 
-const ToteLabelsQuery = z.object({ form: LabelForm });
+const LabelsQuery = z.object({ form: LabelForm });
+/** From one code to another; without them all are printed. */
+const ToteLabelsQuery = LabelsQuery.extend({
+  from: z.string().max(20).default(''),
+  to: z.string().max(20).default(''),
+});
 const PlaceLabelsQuery = PlaceQuery.pick({ words: true, kind: true }).extend({ form: LabelForm });
 const ProductLabelsQuery = z.object({
   form: LabelForm,
@@ -50,15 +63,20 @@ export class PrintingController {
   @Takes({ query: ToteLabelsQuery })
   @Answers('file')
   async toteLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
-    response.type('application/pdf').send(await this.tags.totes(parse(ToteLabelsQuery, query).form));
+    response.type('application/pdf').send(await this.tags.totes(parse(ToteLabelsQuery, query)));
   }
 
-  @Get('stock/walls/labels.pdf')
+  @Get('stock/walls/:wall/labels.pdf')
   @SignedIn()
-  @Takes({ query: ToteLabelsQuery })
+  @Takes({ query: LabelsQuery })
   @Answers('file')
-  async cellLabels(@Query() query: unknown, @Res() response: Response): Promise<void> {
-    response.type('application/pdf').send(await this.tags.cells(parse(ToteLabelsQuery, query).form));
+  async cellLabels(
+    @Param('wall') wall: string,
+    @Query() query: unknown,
+    @Res() response: Response,
+  ): Promise<void> {
+    const pdf = await this.tags.cells(parse(WallLetter, wall), parse(LabelsQuery, query).form);
+    response.type('application/pdf').send(pdf);
   }
 
   @Get('products/:sku/labels.pdf')

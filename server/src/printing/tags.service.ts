@@ -1,10 +1,12 @@
 import type { PlaceQuery } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { Db } from '../database/db.js';
+import { Forbidden, NotHere } from '../http/problem.js';
 import { CatalogService } from '../products/products.module.js';
 import { placesFound, totesByCode, Walls } from '../stock/stock.module.js';
 import { drawTags, type TagForm } from './tags.js';
 
+/** So many labels are printed at once. */
 const MOST = 600;
 
 /** Labels of places and products, for shelves and goods. */
@@ -18,27 +20,28 @@ export class TagPrinting {
 
   /** Labels of the places that a question of the list of places finds, in the order of their codes. */
   async places(words: string, kind: PlaceQuery['kind'], form: TagForm): Promise<Buffer> {
-    const rows = await placesFound(this.db, { words, kind, after: undefined }, MOST);
+    const rows = await placesFound(this.db, { words, kind, after: undefined }, MOST + 1);
     return drawTags(
-      rows.map(r => ({ code: r.code, words: r.code, small: r.zone })),
+      notTooMany(rows).map(r => ({ code: r.code, words: r.code, small: r.zone })),
       form,
     );
   }
 
-  /** Labels of all totes and trolleys: the mark large, the code under it. */
-  async totes(form: TagForm): Promise<Buffer> {
-    const rows = await totesByCode(this.db, MOST);
+  /** Labels of totes and trolleys, of all or from one code to another: the mark large, the code under it. */
+  async totes({ form, from, to }: { form: TagForm; from: string; to: string }): Promise<Buffer> {
+    const rows = (await totesByCode(this.db)).filter(t => t.code >= from && (to === '' || t.code <= to));
     return drawTags(
-      rows.map(t => ({ code: t.code, words: t.mark ?? t.code, small: t.colour ?? '' })),
+      notTooMany(rows).map(t => ({ code: t.code, words: t.mark ?? t.code, small: t.colour ?? '' })),
       form,
     );
   }
 
-  /** Labels of the cells of all put walls. */
-  async cells(form: TagForm): Promise<Buffer> {
-    const walls = await this.walls.list();
+  /** Labels of the cells of a put wall. */
+  async cells(wall: string, form: TagForm): Promise<Buffer> {
+    const cells = await this.walls.cells(this.db, wall);
+    if (cells.length === 0) throw new NotHere(`The put wall ${wall}`, 'Look at the list of walls.');
     return drawTags(
-      walls.flatMap(w => w.cells.map(c => ({ code: c.code, words: c.mark, small: `wall ${w.wall}` }))),
+      cells.map(c => ({ code: c.code, words: c.mark!, small: `wall ${wall}` })),
       form,
     );
   }
@@ -57,4 +60,13 @@ export class TagPrinting {
       form,
     );
   }
+}
+
+/** What is asked for is printed whole or not at all. */
+function notTooMany<T>(rows: readonly T[]): readonly T[] {
+  if (rows.length <= MOST) return rows;
+  throw new Forbidden(
+    `More than ${MOST} labels are not printed at once.`,
+    'Narrow down what is printed, such as to one aisle.',
+  );
 }

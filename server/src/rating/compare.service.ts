@@ -1,5 +1,5 @@
 import { type CompareAsk, type ComparedParcel, type CompareView, type ServiceOptions } from '@auk/contract';
-import { type Address, chooseTogether, convert, planBoxes } from '@auk/core';
+import { type Address, type Box, type BoxPlan, chooseTogether, convert, planBoxes } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson } from '../database/db.js';
 import { Forbidden, NotHere } from '../http/problem.js';
@@ -16,6 +16,8 @@ import { waysBySheet } from './waysBySheet.js';
 
 /** Steps that each question of a comparison may take; a dozen plans are made for one. */
 const STEPS = 1500;
+/** An order of more parcels is not compared as a whole: every way is planned and priced for each of them. */
+const MOST_PARCELS = 40;
 
 /** Where parcels go, and what they may cost. */
 interface Going {
@@ -30,6 +32,46 @@ interface Going {
   paidCurrency: string;
   /** What the order itself asks of any service. */
   asks: ServiceOptions;
+}
+
+/** Refuses an order of which nobody knows a box, or that is too large to be compared as a whole. */
+function mustBeComparable(
+  number: string,
+  usual: BoxPlan,
+  named: ReadonlyMap<string, { name: string }>,
+): void {
+  const [unplaced] = usual.unplaced;
+  if (unplaced)
+    throw new Forbidden(
+      `${named.get(unplaced.id)?.name ?? 'A product'}: ${unplaced.why}`,
+      'Add a box that takes it under Setup > Boxes.',
+    );
+  if (usual.parcels.length > MOST_PARCELS)
+    throw new Forbidden(
+      `${number} fills ${usual.parcels.length} parcels; more than ${MOST_PARCELS} are not compared at once.`,
+      'Split the order, or compare its parcels one by one when they are packed.',
+    );
+}
+
+/** Where an order goes, what it may cost, and what it asks for. */
+function goingOf(order: NonNullable<Awaited<ReturnType<typeof orderToSend>>>, ground: PriceGround): Going {
+  const { service: chosen, options } = wantedOf(order);
+  return {
+    title: `${order.channelNumber}, OR-${order.no}`,
+    order: {
+      id: order.id,
+      no: `OR-${order.no}`,
+      chosen: chosen && `${chosen.carrier} ${chosen.account} ${chosen.service}`,
+    },
+    parcel: null,
+    from: ground.from,
+    to: whereto(fromJson<Address>(order.shipTo), ground.from.country, order.pickUpPoint),
+    ...latinOf(order, ground.from.country),
+    promised: order.promised,
+    paidMinor: order.shippingMinor,
+    paidCurrency: order.currency,
+    asks: { ...asksOf({ ...order, seq: 1 }, ground), ...options },
+  };
 }
 
 /** Puts the services of all carriers beside each other, each with the boxes that are best for it, and boxes and services chosen together. */
@@ -132,34 +174,10 @@ export class Compare {
       );
     const boxes = await this.catalog.boxes(this.db);
     const { padding, parcelCostMinor } = await this.kinds.choices(this.db);
-    const usual = planBoxes(boxes, pieces, {
-      cost: b => parcelCostMinor + b.priceMinor,
-      padding,
-      steps: STEPS,
-    });
-    if (usual.unplaced.length > 0)
-      throw new Forbidden(
-        `${named.get(usual.unplaced[0]!.id)?.name ?? 'A product'}: ${usual.unplaced[0]!.why}`,
-        'Add a box that takes it under Setup > Boxes.',
-      );
-    const wanted = wantedOf(order);
-    const chosen = wanted.service;
-    const going: Going = {
-      title: `${order.channelNumber}, OR-${order.no}`,
-      order: {
-        id,
-        no: `OR-${order.no}`,
-        chosen: chosen && `${chosen.carrier} ${chosen.account} ${chosen.service}`,
-      },
-      parcel: null,
-      from: ground.from,
-      to: whereto(fromJson<Address>(order.shipTo), ground.from.country, order.pickUpPoint),
-      ...latinOf(order, ground.from.country),
-      promised: order.promised,
-      paidMinor: order.shippingMinor,
-      paidCurrency: order.currency,
-      asks: { ...asksOf({ ...order, seq: 1 }, ground), ...wanted.options },
-    };
+    const cost = (b: Box) => parcelCostMinor + b.priceMinor;
+    const usual = planBoxes(boxes, pieces, { cost, padding, steps: STEPS });
+    mustBeComparable(order.channelNumber, usual, named);
+    const going = goingOf(order, ground);
     const options = { ...going.asks, ...asked };
     const set = new ParcelSet(named);
     const first = set.add(usual.parcels);

@@ -1,6 +1,6 @@
 import { allocate, type Promised, type RecipePart, type ReserveMode, type Stage, type Want } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { NONE, type Tx } from '../database/db.js';
+import { NONE, Stale, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { CatalogService, stockedParts } from '../products/products.module.js';
 import { ekeOut, lockOrders, refreshStages } from '../records/records.module.js';
@@ -88,6 +88,14 @@ export class Reservations {
   /** Locks the open orders that want more of some products; called before stock of them comes, because orders are locked before products. */
   async lockWanting(tx: Tx, productIds: readonly string[]): Promise<string[]> {
     const wanting = await this.wanting(tx, productIds);
+    // Nobody wanted them when the act began, and their stock is locked already: tried again, it locks the order that came meanwhile first.
+    if (
+      wanting.length > 0 &&
+      !tx.again &&
+      !tx.hasAny('orders') &&
+      productIds.some(id => tx.has('productStock', id))
+    )
+      throw new Stale('An order began to want what comes free.');
     if (wanting.length > 0) await lockOrders(tx, wanting);
     return wanting;
   }

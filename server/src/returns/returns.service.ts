@@ -89,10 +89,10 @@ export class Returns {
     );
     const [gone, quarantine] = [await this.house.place(tx, 'gone'), await this.house.place(tx, 'quarantine')];
     const moves = sent.map((s): Move => moveOf(s, gone, quarantine, s.n, 'return', id));
+    await this.tracking.back(tx, parcel.id);
     await lockAll(tx, { productStock: moves.map(m => m.productId) });
     await this.stock.apply(tx, { moves });
     await this.facts.cameBack(tx, parcel.id);
-    await this.tracking.back(tx, parcel.id);
     await toHistory(tx, [
       event(
         tx,
@@ -148,11 +148,12 @@ export class Returns {
 
   private async judgeIn(tx: Tx, id: string, how: JudgeIn): Promise<void> {
     const to = how.as === 'resell' ? await this.placeOf(tx, how.place) : await this.house.place(tx, 'gone');
-    // Orders are locked before goods and what came back.
+    // Orders are locked before the parcel that came back, and goods after it.
     const seen = await tx.of(ReturnedPiece).findOneBy({ id });
     const wanting = seen && how.as === 'resell' ? await this.reservations.wanting(tx, [seen.productId]) : [];
-    await lockAll(tx, { orders: wanting, productStock: seen ? [seen.productId] : [] });
+    await lockAll(tx, { orders: wanting });
     const piece = await this.open(tx, id);
+    await lockAll(tx, { productStock: [piece.productId] });
     const from = await this.house.place(tx, 'quarantine');
     const reason = how.as === 'write off' ? how.reason : '';
     if (piece.quantity > 0)

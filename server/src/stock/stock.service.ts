@@ -64,37 +64,35 @@ export class StockService {
     );
     await this.changeProducts(tx, moves, holds, await this.expiredLots(tx, moves));
     await this.changeBalances(tx, moves, holds);
-    await Promise.all([
-      this.changeAllocations(tx, holds),
-      tx.insert(
-        StockMove,
-        moves.map(m => ({
-          at: tx.at,
-          productId: m.productId,
-          lotId: m.lotId,
-          fromPlaceId: m.from,
-          toPlaceId: m.to,
-          quantity: m.quantity,
-          why: m.why,
-          causeId: m.causeId,
-          reason: (m.reason ?? '').slice(0, 120),
-          personId: tx.personId,
-        })),
-      ),
-      tx.insert(
-        AllocationEntry,
-        holds.map(h => ({
-          at: tx.at,
-          partId: h.partId,
-          hold: h.hold,
-          stopKey: h.stopId ?? NONE,
-          parcelKey: h.parcelId ?? NONE,
-          quantity: h.change,
-          why: h.why,
-          personId: tx.personId,
-        })),
-      ),
-    ]);
+    await this.changeAllocations(tx, holds);
+    await tx.insert(
+      StockMove,
+      moves.map(m => ({
+        at: tx.at,
+        productId: m.productId,
+        lotId: m.lotId,
+        fromPlaceId: m.from,
+        toPlaceId: m.to,
+        quantity: m.quantity,
+        why: m.why,
+        causeId: m.causeId,
+        reason: (m.reason ?? '').slice(0, 120),
+        personId: tx.personId,
+      })),
+    );
+    await tx.insert(
+      AllocationEntry,
+      holds.map(h => ({
+        at: tx.at,
+        partId: h.partId,
+        hold: h.hold,
+        stopKey: h.stopId ?? NONE,
+        parcelKey: h.parcelId ?? NONE,
+        quantity: h.change,
+        why: h.why,
+        personId: tx.personId,
+      })),
+    );
   }
 
   /** Keeps when a product was counted in a place. */

@@ -5,7 +5,6 @@ import { HouseService } from '../house/house.module.js';
 import { Place } from './place.entity.js';
 import { lockToteNames, totesByCode } from './totes.queries.js';
 
-const SHOWN = 2_000;
 const DIGITS = 3;
 const PREFIX = { tote: 'TO', trolley: 'TR' } as const;
 
@@ -18,7 +17,7 @@ export class Totes {
   ) {}
 
   async list(now: Date): Promise<ToteRow[]> {
-    const [rows, days] = await Promise.all([totesByCode(this.db, SHOWN), this.house.days(this.db, now)]);
+    const [rows, days] = await Promise.all([totesByCode(this.db), this.house.days(this.db, now)]);
     const [midnight] = days.span(0, 1);
     return rows.map(({ no, list, since, ...t }) => ({
       ...t,

@@ -6,6 +6,7 @@ import {
   CarrierDayEnd,
   type CarrierManifest,
   CarrierParcel,
+  type CarrierQuote,
   type CarrierTracked,
 } from '@auk/contract';
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
@@ -80,6 +81,28 @@ function boughtXml(got: CarrierBought | Refused): CounterAnswer {
   });
 }
 
+function ratesXml(got: CarrierQuote[] | Refused): CounterAnswer {
+  if (isRefused(got)) return fault(got.refused);
+  const service = (q: CarrierQuote) => ({
+    '@code': q.service,
+    '@name': q.name,
+    '@quote': q.quoteId,
+    '@minor': q.minor,
+    '@currency': q.currency,
+    '@zone': q.zone,
+    '@days': q.days,
+    '@arrives': q.arrives,
+    Billed: { '@mg': q.billable.mg, '@as': q.billable.says, '@by': q.billable.why },
+    Charge: q.charges.map(c => ({ '@minor': c.minor, '@name': c.name })),
+  });
+  return xml(200, { Rates: { Service: got.map(service) } });
+}
+
+function trackXml({ tracking, expected, events }: CarrierTracked): object {
+  const event = (e: object) => Object.fromEntries(Object.entries(e).map(([k, v]) => [`@${k}`, v as string]));
+  return { '@number': tracking, ...(expected && { '@expected': expected }), Event: events.map(event) };
+}
+
 /** Speaks XML: `rate`, `ship`, `ship/KEY`, `void`. A shipment has a key, and it draws its labels itself. */
 export const xmlCounter: Counter = (desk, { method, path, body }) => {
   const [what, key = ''] = path.split('/');
@@ -103,30 +126,7 @@ export const xmlCounter: Counter = (desk, { method, path, body }) => {
   };
   if (what === 'rate' && root.Rate) {
     const asked = packageOf(root.Rate.Package);
-    return {
-      on: 'quote',
-      refuse: fault,
-      act: () => {
-        const got = desk.quotes(asked);
-        if (isRefused(got)) return fault(got.refused);
-        return xml(200, {
-          Rates: {
-            Service: got.map(q => ({
-              '@code': q.service,
-              '@name': q.name,
-              '@quote': q.quoteId,
-              '@minor': q.minor,
-              '@currency': q.currency,
-              '@zone': q.zone,
-              '@days': q.days,
-              '@arrives': q.arrives,
-              Billed: { '@mg': q.billable.mg, '@as': q.billable.says, '@by': q.billable.why },
-              Charge: q.charges.map(c => ({ '@minor': c.minor, '@name': c.name })),
-            })),
-          },
-        });
-      },
-    };
+    return { on: 'quote', refuse: fault, act: () => ratesXml(desk.quotes(asked)) };
   }
   if (what === 'ship' && root.Ship) {
     const { Package, ...ship } = root.Ship;
@@ -142,17 +142,10 @@ export const xmlCounter: Counter = (desk, { method, path, body }) => {
   }
   const { Track, Collect, Close } = root;
   if (what === 'track' && Track) {
-    const event = (e: object) =>
-      Object.fromEntries(Object.entries(e).map(([k, v]) => [`@${k}`, v as string]));
-    const track = ({ tracking, expected, events }: CarrierTracked) => ({
-      '@number': tracking,
-      ...(expected && { '@expected': expected }),
-      Event: events.map(event),
-    });
     return {
       on: 'track',
       refuse: fault,
-      act: () => xml(200, { Tracks: { Track: tracked(desk, Track.Number ?? []).map(track) } }),
+      act: () => xml(200, { Tracks: { Track: tracked(desk, Track.Number ?? []).map(trackXml) } }),
     };
   }
   if (what === 'collect' && Collect) {

@@ -7,6 +7,7 @@ import {
   parseSize,
   parseWeight,
   type Result,
+  type Size,
 } from '@auk/core';
 
 /** A box as it is typed: sizes and weights with their units, the price in the house's currency, nothing for a stock that nobody counts. */
@@ -34,13 +35,41 @@ export const NEW_BOX: BoxText = {
   retired: false,
 };
 
+/** The first of some texts that is read as what it stands for: what nobody changes is saved as it was. */
+const exact = (texts: readonly string[], isIt: (text: string) => boolean): string =>
+  texts.find(isIt) ?? texts.at(-1)!;
+
+const sizeText = (b: Size): string =>
+  exact(
+    [
+      formatSize(b, 'imperial'),
+      formatSize(b, 'metric'),
+      `${b.length / 100} × ${b.width / 100} × ${b.height / 100} cm`,
+    ],
+    text => {
+      const read = parseSize(text);
+      return (
+        read.ok &&
+        read.value.length === b.length &&
+        read.value.width === b.width &&
+        read.value.height === b.height
+      );
+    },
+  );
+
+const weightText = (mg: number): string =>
+  exact([formatWeight(mg, 'imperial'), formatWeight(mg, 'metric'), `${mg / 1000} g`], text => {
+    const read = parseWeight(text);
+    return read.ok && read.value === mg;
+  });
+
 export const textOf = (b: BoxRow, currency: string): BoxText => ({
   code: b.code,
   name: b.name,
   kind: b.kind,
-  size: formatSize(b, 'imperial'),
-  tare: b.tareMg > 0 ? formatWeight(b.tareMg, 'imperial') : '',
-  limit: formatWeight(b.limitMg, 'imperial'),
+  size: sizeText(b),
+  tare: b.tareMg > 0 ? weightText(b.tareMg) : '',
+  limit: weightText(b.limitMg),
   price: (b.priceMinor / 10 ** minorDigits(currency)).toFixed(minorDigits(currency)),
   stock: b.stock === null ? '' : String(b.stock),
   retired: b.retired,

@@ -1,5 +1,14 @@
 import type { BenchView } from '@auk/contract';
-import { askingHint, openNotes, type PackState, packClosed, packDone, packHint, readFirst } from '@auk/core';
+import {
+  askingHint,
+  openNotes,
+  type PackState,
+  packClosed,
+  packDone,
+  packHint,
+  questionOf,
+  readFirst,
+} from '@auk/core';
 import { type Said } from '../scans/useScanSession.js';
 import { type LabelDesk } from './useLabelDesk.js';
 
@@ -64,14 +73,18 @@ export function answerOf(
   if (packClosed(state))
     return {
       says: desk.busy ? 'Buying the label …' : 'Choose the service.',
-      next: 'Alt 1 or the “label” code takes the first.',
+      next: `${desk.held ? `${desk.held} ` : ''}Alt 1 or the “label” code takes the first.`,
       tone: 'complete',
     };
   if (last) return last;
   const note = openNotes(state)[0];
   if (note) return { says: `Read this: ${note.text}`, next: readFirst(note), tone: 'attention' };
   if (state.asking)
-    return { says: 'Something is asked.', next: askingHint(state, state.asking), tone: 'attention' };
+    return {
+      says: questionOf(state, state.asking),
+      next: askingHint(state, state.asking),
+      tone: 'attention',
+    };
   return {
     says: packDone(state) ? 'Everything is in.' : 'Scan the pieces.',
     next: packHint(state),

@@ -1,6 +1,6 @@
 import { type BenchParcel, BuyLabel, LabelView, OffersView, wishOf } from '@auk/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { v7 } from 'uuid';
 import { wordsOf } from '../api.js';
 import { playTone } from '../scans/sounds.js';
@@ -17,6 +17,8 @@ export interface LabelDesk {
   /** Why the label, bought before the parcel was packed, is not right for it; it is voided first. */
   misfit: string | null;
   busy: boolean;
+  /** Why the first service was not bought with the press that closed the parcel, where that was wanted. */
+  held: string | null;
   problem: { says: string; cure: string } | null;
   buy: (index: number) => void;
   buyFirst: () => void;
@@ -26,8 +28,23 @@ export interface LabelDesk {
   givenBack: () => void;
 }
 
-/** Prices of a closed parcel, and buying one: each choice has one key, so that pressing twice cannot buy twice. */
-export function useLabelDesk(parcel: BenchParcel, closed: boolean, bought: () => void): LabelDesk {
+/** Why the first service is not bought unseen; null when it may be. */
+export function whyNotUnseen({ offers, silent }: OffersView): string | null {
+  if (silent[0]) return `${silent[0].carrierName} gave no price.`;
+  if (offers[0] && !offers[0].keeps) return 'No service keeps the promise.';
+  return offers[0] ? null : 'No carrier takes it.';
+}
+
+/**
+ * Prices of a closed parcel, and buying one: each choice has one key, so that pressing twice cannot buy twice. `atOnce`: the press that
+ * closed the parcel stands for the first service too.
+ */
+export function useLabelDesk(
+  parcel: BenchParcel,
+  closed: boolean,
+  bought: () => void,
+  atOnce: boolean,
+): LabelDesk {
   const parcelNo = parcel.no;
   // A label that was bought ahead says nothing while its parcel is packed.
   const label = parcel.closed ? parcel.label : null;
@@ -63,12 +80,20 @@ export function useLabelDesk(parcel: BenchParcel, closed: boolean, bought: () =>
   // What was bought for the parcel before says nothing of this one.
   const own = buying.variables?.parcel === parcelNo;
   const error = (own ? buying.error : null) ?? offers.error;
+  const why = all ? whyNotUnseen(all) : null;
+  const takes = atOnce && !!all && why === null && !label && !own && !offers.isFetching;
+  const take = useRef(buy);
+  take.current = buy;
+  useEffect(() => {
+    if (takes) take.current(0);
+  }, [takes]);
   return {
     offers: shown,
     more: (all?.offers.length ?? 0) - (shown?.offers.length ?? 0),
     label: own && buying.data?.state === 'bought' ? buying.data : label,
     misfit: parcel.closed ? parcel.misfit : null,
     busy: buying.isPending || (wants && offers.isFetching),
+    held: atOnce ? why : null,
     problem: error ? wordsOf(error) : null,
     buy,
     buyFirst: () => buy(0),

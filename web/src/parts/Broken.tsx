@@ -2,6 +2,7 @@ import Alert from '@mui/material/Alert';
 import AlertTitle from '@mui/material/AlertTitle';
 import Button from '@mui/material/Button';
 import { useLocation, useNavigate, useRouteError } from 'react-router';
+import { inTab } from '../kept.js';
 
 const RELOADED = 'auk.reloaded';
 
@@ -15,9 +16,8 @@ export function BrokenPage() {
   const gone = isGone(useRouteError());
   const here = useLocation();
   const navigate = useNavigate();
-  if (gone && sessionStorage.getItem(RELOADED) !== here.pathname) {
-    // Once for a page, so that one that stays gone does not load for ever.
-    sessionStorage.setItem(RELOADED, here.pathname);
+  // Once for a page, and only where that is remembered, so that one that stays gone does not load for ever.
+  if (gone && inTab.get(RELOADED) !== here.pathname && inTab.set(RELOADED, here.pathname)) {
     window.location.reload();
     return null;
   }

@@ -56,3 +56,27 @@ test('a look that cannot be read is the plain one', async () => {
     expect(looks.now()).toEqual({ contrast: false, text: 100, units: 'imperial', still: false });
   }
 });
+
+test('a time of a day is found also on the days on which the clock is put forward or back', async () => {
+  const { atClock } = await import('./atClock.js');
+  const { clock } = await import('./format.js');
+  const zone = 'America/New_York';
+  expect(atClock('2026-11-25T20:30:00.000Z', '17:05', zone)).toBe('2026-11-25T22:05:00.000Z');
+  expect(atClock('2026-11-25T20:30:00.000Z', '9:00', zone)).toBe('2026-11-25T14:00:00.000Z');
+  // Back on 1 November at 2:00, forward on 8 March at 2:00.
+  for (const from of [
+    '2026-11-01T04:30:00.000Z',
+    '2026-11-01T22:30:00.000Z',
+    '2026-03-08T05:30:00.000Z',
+    '2026-03-08T21:30:00.000Z',
+  ])
+    for (const time of ['00:15', '06:00', '17:30', '23:45']) {
+      const at = atClock(from, time, zone)!;
+      expect(clock(at, zone), `${time} of the day of ${from}`).toBe(time);
+      expect(Math.abs(Date.parse(at) - Date.parse(from))).toBeLessThan(25 * 3_600_000);
+    }
+  // An hour that there is not that day.
+  expect(clock(atClock('2026-03-08T21:30:00.000Z', '02:30', zone)!, zone)).toMatch(/^0[13]:30$/);
+  for (const none of ['', '24:00', '7', '12:60', 'noon', '-1:00'])
+    expect(atClock('2026-11-25T20:30:00.000Z', none, zone)).toBeNull();
+});

@@ -3,6 +3,7 @@ import { looks } from '../theme/look.js';
 
 /** The warehouse's zone, set once the house is known; one warehouse on screen. */
 let houseZone = 'UTC';
+export const zoneOfHouse = (): string => houseZone;
 export const setHouseZone = (zone: string): void => {
   houseZone = zone;
 };
@@ -41,15 +42,6 @@ export const moment = (iso: string, zone = houseZone): string =>
 
 /** "Mon 23 Nov" of a moment, in the warehouse's zone. */
 export const dayAt = (at: number): string => dayOf(at, houseZone);
-
-/** The moment of a time such as "17:30" on the day of another moment, in the warehouse's zone; null for what is no time. */
-export function atClock(iso: string, time: string, zone = houseZone): string | null {
-  const [, hours, minutes] = /^([01]?\d|2[0-3]):([0-5]\d)$/.exec(time.trim()) ?? [];
-  if (hours === undefined || minutes === undefined) return null;
-  const [had, hadMinutes] = clock(iso, zone).split(':').map(Number) as [number, number];
-  const by = (Number(hours) - had) * 60 + Number(minutes) - hadMinutes;
-  return new Date(Date.parse(iso) + by * 60_000).toISOString();
-}
 
 /** Today as the warehouse counts it, ISO. */
 export const today = (): string =>

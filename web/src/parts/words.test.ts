@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { looks } from '../theme/look.js';
 import { countWords, fieldWords, valueWords } from './words.js';
 
 test('counts in words: exact, beyond what is counted, and not known yet', () => {
@@ -25,4 +26,12 @@ test('values as people read them', () => {
   expect(valueWords('length', 2_794, 'USD')).toBe('11 in');
   expect(valueWords('note', null, 'USD')).toBe('nothing');
   expect(valueWords('note', 'hello', 'USD')).toBe('hello');
+});
+
+test('measures that changed are told in the units of the person', () => {
+  looks.change({ units: 'metric' });
+  expect(valueWords('packedWeightMg', 1_250_000, 'USD')).toBe('1.25 kg');
+  expect(valueWords('length', 2_794, 'USD')).toBe('27.9 cm');
+  looks.change({ units: 'imperial' });
+  expect(valueWords('packedWeightMg', 1_250_000, 'USD')).toBe('2 lb 12.1 oz');
 });

@@ -2,12 +2,14 @@ import type { OrderCount } from '@auk/contract';
 import {
   type Change,
   FIELD_WORDS,
+  formatLength,
   formatMoney,
   formatRate,
-  formatWeight,
   PRODUCT_FACTS,
   type Value,
 } from '@auk/core';
+import { looks } from '../theme/look.js';
+import { weight } from './format.js';
 
 /** A count as people read it. Example: 10,000 and more is "over 10,000". */
 export const countWords = (c: OrderCount | undefined): string =>
@@ -42,9 +44,9 @@ export function valueWords(field: string, value: Value, currency: string): strin
   if (value === null || value === '') return 'nothing';
   if (field.endsWith('Minor')) return formatMoney(Number(value), currency);
   if (field.endsWith('Ppm')) return formatRate(Number(value));
-  if (field.endsWith('Mg')) return formatWeight(Number(value), 'imperial');
+  if (field.endsWith('Mg')) return weight(Number(value));
   if (FLAGS.has(field)) return value ? 'yes' : 'no';
   if (field === 'length' || field === 'width' || field === 'height')
-    return `${Math.round(Number(value) / 25.4) / 10} in`;
+    return formatLength(Number(value), looks.now().units);
   return String(value);
 }

@@ -46,6 +46,7 @@ test('a stalled machine tears a scan apart: the pieces that only together are a 
   expect(codeAtEnd(keys('ROW-7-12', 400))).toBe('ROW-7-12');
   expect(end(keys('A-07-2', [5000, 10, 2500, 10, 10, 10]))).toBe('A-07-2');
   expect(end(keys('CNT-1', [5000, 900, 10, 1500, 10]))).toBe('CNT-1');
+  expect(end(keys('HP470000048US', [5000, 40, 2500, ...Array(10).fill(10)]))).toBe('HP470000048US');
   expect(codeAtEnd(keys('hello there', 400))).toBeNull();
   // Typed by hand, even a code of the house is typing; and what was typed long before stays apart.
   expect(end(keys('OR-1042', 140), 300)).toBeNull();

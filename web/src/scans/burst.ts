@@ -1,4 +1,4 @@
-import { parseScan } from '@auk/core';
+import { isS10, parseScan } from '@auk/core';
 
 /** One key as it came: its character, its time in milliseconds, and what stood in the focused field before it. */
 export interface Key {
@@ -41,8 +41,9 @@ export function codeAtEnd(keys: readonly Key[]): string | null {
   return ends.find(isHouseCode) ?? ends.find(looksLikeCode) ?? null;
 }
 
-/** Whether a text is surely a code: an own code, a command, or a product's number with its check digit. */
+/** Whether a text is surely a code: an own code, a command, a product's number with its check digit, or a postal number with its own. */
 function isHouseCode(text: string): boolean {
+  if (isS10(text)) return true;
   const parsed = parseScan(text, 2000);
   return parsed.ok && ['own', 'command', 'product'].includes(parsed.value.type);
 }

@@ -147,6 +147,23 @@ test('a scan that the server fails at again and again is set aside with its reas
   expect(outcomes.map(o => o.answer.says)).toEqual(['good', 'bad']);
 });
 
+test('a server that is away for longer sets no scan aside: it goes on by itself when the server is back', async () => {
+  for (const status of [502, 503, 504]) {
+    const { outbox, sent, outcomes, settle } = await make(
+      ...Array.from({ length: 12 }, () => refusal(status, 'later')),
+    );
+    outbox.add('one', 'to', 'one', scanOf('a'));
+    outbox.add('one', 'to', 'one', scanOf('b'));
+    await settle(60_000);
+    expect(outbox.look()).toMatchObject({ trouble: 'the server has trouble' });
+    expect(outbox.of('one').map(p => p.aside)).toEqual([null, null]);
+    expect(outcomes).toEqual([]);
+    await settle(300_000);
+    expect(sent.slice(12)).toEqual(['to a', 'to b']);
+    expect(outcomes.map(o => o.answer.says)).toEqual(['a', 'b']);
+  }
+});
+
 test('what the one who is signed in may not do waits for who made it, and holds up no other list', async () => {
   const { outbox, sent, settle } = await make(refusal(401, 'later'), refusal(403, 'never'));
   outbox.signedIn(person('picker'));
@@ -184,6 +201,25 @@ test('what an older Auk kept for one screen is taken over, and finds its way', a
   expect(sent).toEqual(['picking/sessions/S1/scans old', 'packing/sessions/S1/scans old']);
   expect(outbox.look().pending).toEqual([]);
   expect(kept.size).toBe(0);
+  vi.unstubAllGlobals();
+});
+
+test('what an older Auk kept and cannot be read stays where it is, and holds up nothing', async () => {
+  const kept = new Map([
+    ['auk.scans.S1', '[{"id":'],
+    ['auk.scans.S2', '{}'],
+    ['auk.scans.S3', JSON.stringify([scanOf('old')])],
+  ]);
+  vi.stubGlobal('localStorage', {
+    getItem: (k: string) => kept.get(k) ?? null,
+    removeItem: (k: string) => void kept.delete(k),
+    ...Object.fromEntries(kept),
+  });
+  const { outbox, sent, settle } = await make();
+  outbox.add('one', 'to', 'one', scanOf('new'));
+  await settle();
+  expect(sent).toEqual(['picking/sessions/S3/scans old', 'to new']);
+  expect([...kept.keys()]).toEqual(['auk.scans.S1', 'auk.scans.S2']);
   vi.unstubAllGlobals();
 });
 

@@ -2,6 +2,7 @@ import type { Person, ScanIn } from '@auk/contract';
 import type { Answer } from '@auk/core';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { Refused, wordsOf } from '../api.js';
+import { onDevice } from '../kept.js';
 
 /** A scan of this device that the server has not judged yet. */
 export interface Pending {
@@ -56,6 +57,8 @@ const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 30_000;
 /** A scan that the server fails at so often is set aside, and those behind it go on. */
 const MOST_FAULTS = 6;
+/** Answers of a server, or of what stands before it, that cannot do anything at the moment; no scan is at fault. */
+const AWAY = new Set([502, 503, 504]);
 const CHANNEL = 'auk-outbox';
 const OLD_QUEUES = 'auk.scans.';
 
@@ -231,6 +234,7 @@ export class Outbox {
       this.show({ signIn: true });
       this.putOff(p, 'signed out');
     } else if (ofAnother) this.putOff(p, null);
+    else if (AWAY.has(status)) this.putOff(p, 'the server has trouble');
     else if (retry !== 'never' && status >= 500) this.faulty(p, error.problem.detail);
     else if (retry !== 'never') this.putOff(p, null);
     else if (status === 404 && p.paths.length > 1) this.change({ ...p, paths: p.paths.slice(1) });
@@ -321,11 +325,13 @@ const byOrder = (a: Pending, b: Pending) => a.order - b.order;
 /** What an older Auk kept for each screen apart; taken over, and gone there. */
 function oldQueues(): Omit<Pending, 'order'>[] {
   const found: Omit<Pending, 'order'>[] = [];
-  if (!globalThis.localStorage) return found;
-  for (const key of Object.keys(localStorage)) {
+  for (const key of onDevice.names()) {
     if (!key.startsWith(OLD_QUEUES)) continue;
     const session = key.slice(OLD_QUEUES.length);
-    for (const scan of JSON.parse(localStorage.getItem(key) ?? '[]') as ScanIn[])
+    const scans = readQueue(onDevice.get(key));
+    // What cannot be read is left where it is, and holds up nothing.
+    if (!scans) continue;
+    for (const scan of scans)
       found.push({
         id: scan.id,
         lane: session,
@@ -336,7 +342,16 @@ function oldQueues(): Omit<Pending, 'order'>[] {
         faults: 0,
         aside: null,
       });
-    localStorage.removeItem(key);
+    onDevice.drop(key);
   }
   return found;
+}
+
+function readQueue(text: string | null): ScanIn[] | null {
+  try {
+    const read: unknown = JSON.parse(text ?? '[]');
+    return Array.isArray(read) ? read : null;
+  } catch {
+    return null;
+  }
 }

@@ -42,10 +42,14 @@ export function useOpening<T>(ask: (code: string, early: string[]) => Promise<T 
     opening.current = true;
     setBusy(true);
     try {
-      const got = await asked.current(code, early.current);
-      if (got !== null) setOpened(got);
-      setProblem(null);
-      playTone('right');
+      // What opens nothing, as the code of a bench, leaves what was scanned after it to be opened next.
+      for (let next: string | undefined = code; next !== undefined; ) {
+        const got: T | null = await asked.current(next, early.current);
+        if (got !== null) setOpened(got);
+        setProblem(null);
+        playTone('right');
+        next = got === null ? early.current.shift() : undefined;
+      }
     } catch (error) {
       const { says, cure } = wordsOf(error);
       const lost = early.current.splice(0).length;

@@ -9,6 +9,8 @@ interface Listener {
   takes: (text: string) => boolean;
   typed: boolean;
   onTyping: (text: string) => void;
+  /** Its screen is shown no more. */
+  gone?: true;
 }
 type Field = HTMLInputElement | HTMLTextAreaElement;
 
@@ -106,6 +108,16 @@ function end(event: KeyboardEvent, taker: Listener, field: Field | null): void {
   deliver(text, text === read ? undefined : 'typed');
 }
 
+/**
+ * Another screen comes: those that are shown now take no more scans, and what waited and what is scanned until then is its own. Gives what
+ * lets them take again, should it not come.
+ */
+export function forNext(texts: readonly string[]): () => void {
+  const left = takers.splice(0);
+  for (const text of texts) NOBODY.take(text);
+  return () => void takers.unshift(...left.filter(t => !t.gone));
+}
+
 /** A scan that came by another way than keys, as from a camera. */
 export const scanned = (text: string): void => deliver(text);
 
@@ -146,7 +158,9 @@ export function useScanner(
     early = [];
     for (const e of waiting) queueMicrotask(() => listener.take(e.text, e.by));
     return () => {
-      takers.splice(takers.indexOf(listener), 1);
+      listener.gone = true;
+      const at = takers.indexOf(listener);
+      if (at !== -1) takers.splice(at, 1);
     };
   }, [slow, off]);
 }

@@ -1,5 +1,6 @@
 import { type CountLine } from '@auk/core';
 import { v7 } from 'uuid';
+import { onDevice } from '../kept.js';
 
 /** A number typed for a line, and how many scans had counted then: later scans come on top. */
 interface Typed {
@@ -22,7 +23,7 @@ const madeAt = (id: string): number => Number.parseInt(id.replaceAll('-', '').sl
 
 /** The count of a place that this device has not saved yet, or a new one. */
 export function keptCount(place: string): Kept {
-  const kept = read(localStorage.getItem(nameOf(place)));
+  const kept = read(onDevice.get(nameOf(place)));
   return kept && Date.now() - madeAt(kept.id) < FRESH_MS ? kept : keep(place, { id: v7(), typed: {} });
 }
 
@@ -36,7 +37,7 @@ function read(text: string | null): Kept | null {
 
 /** Keeps a count on this device until it is saved. */
 export function keep(place: string, kept: Kept): Kept {
-  localStorage.setItem(nameOf(place), JSON.stringify(kept));
+  onDevice.set(nameOf(place), JSON.stringify(kept));
   return kept;
 }
 

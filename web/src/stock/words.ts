@@ -15,6 +15,7 @@ export const WHY_WORDS: Record<string, string> = {
   'not received': 'scanned wrongly, taken back',
   'put away': 'put away',
   pick: 'picked',
+  sort: 'sorted at the put wall',
   'put back': 'put back',
   pack: 'packed',
   unpack: 'unpacked',
@@ -27,4 +28,7 @@ export const WHY_WORDS: Record<string, string> = {
   unbuild: 'taken apart',
   scrap: 'spoiled in a build',
   'left over': 'left over from a build',
+  spoiled: 'spoiled while it was prepared',
+  'surplus at center': 'counted over at the center',
+  'lost on the way': 'lost on the way to the center',
 };

@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { onDevice } from '../kept.js';
 import { TEXT_SIZES } from './tokens.js';
 
 /** How a person wants Auk to look on this device. */
@@ -21,7 +22,10 @@ class Looks {
 
   constructor() {
     // Changed in another tab, it changes here too.
-    window.addEventListener('storage', e => e.key === keyOf(this.personId) && this.put(read(this.personId)));
+    globalThis.addEventListener?.(
+      'storage',
+      e => e.key === keyOf(this.personId) && this.put(read(this.personId)),
+    );
   }
 
   now = (): Look => this.look;
@@ -39,7 +43,7 @@ class Looks {
 
   change(part: Partial<Look>): void {
     const look = { ...this.look, ...part };
-    for (const id of new Set([this.personId, ''])) localStorage.setItem(keyOf(id), JSON.stringify(look));
+    for (const id of new Set([this.personId, ''])) onDevice.set(keyOf(id), JSON.stringify(look));
     this.put(look);
   }
 
@@ -51,7 +55,7 @@ class Looks {
 
 function read(personId: string): Look {
   try {
-    const kept = JSON.parse(localStorage.getItem(keyOf(personId)) ?? '{}') as Partial<Look>;
+    const kept = JSON.parse(onDevice.get(keyOf(personId)) ?? '{}') as Partial<Look>;
     const look = { ...PLAIN, ...kept };
     return TEXT_SIZES.includes(look.text) ? look : PLAIN;
   } catch {

@@ -13,6 +13,7 @@ import { Elsewhere1765500000000 } from './0012-elsewhere.js';
 import { Ahead1766000000000 } from './0013-ahead.js';
 import { Inbound1766200000000 } from './0014-inbound.js';
 import { InboundPlans1766300000000 } from './0015-inbound-plans.js';
+import { OnePress1766400000000 } from './0016-one-press.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -31,4 +32,5 @@ export const MIGRATIONS = [
   Ahead1766000000000,
   Inbound1766200000000,
   InboundPlans1766300000000,
+  OnePress1766400000000,
 ];

@@ -55,20 +55,29 @@ interface BenchProps {
   may: boolean;
 }
 
-function Bench({ bench, view, may }: BenchProps) {
+const NEW_BENCH: BenchIn = {
+  name: '',
+  label: null,
+  slip: null,
+  invoice: null,
+  scale: null,
+  afterOrder: 'wait',
+  checkOnly: false,
+  wantsPhoto: false,
+  takesFirst: false,
+};
+
+/** What comes out at which printer. */
+const PAPERS = [
+  ['label', 'Labels come out at'],
+  ['slip', 'Slips at'],
+  ['invoice', 'Invoices at'],
+] as const;
+
+/** What is typed of a bench, and keeping it. */
+function useBench(bench: BenchRow | null) {
   const client = useQueryClient();
-  const [input, setInput] = useState<BenchIn>(
-    bench ?? {
-      name: '',
-      label: null,
-      slip: null,
-      invoice: null,
-      scale: null,
-      afterOrder: 'wait',
-      checkOnly: false,
-      wantsPhoto: false,
-    },
-  );
+  const [input, setInput] = useState<BenchIn>(bench ?? NEW_BENCH);
   const save = useMutation({
     mutationFn: (facts: BenchIn) => saveBench(bench ? { ...facts, id: bench.id } : facts),
     onSuccess: async () => {
@@ -76,84 +85,96 @@ function Bench({ bench, view, may }: BenchProps) {
       await changed(client, 'prints');
     },
   });
+  const { name, label, slip, invoice, scale, afterOrder, checkOnly, wantsPhoto, takesFirst } = input;
+  const facts = {
+    name,
+    label,
+    slip,
+    invoice,
+    scale: scale?.trim() || null,
+    afterOrder,
+    checkOnly,
+    wantsPhoto,
+    takesFirst,
+  };
+  return {
+    input,
+    change: (more: Partial<BenchIn>) => setInput({ ...input, ...more }),
+    save,
+    send: () => save.mutate(facts),
+  };
+}
+
+function Bench({ bench, view, may }: BenchProps) {
+  const { input, change, save, send } = useBench(bench);
   const printers: Options = [['', 'no printer'], ...view.printers.map(p => [p.id, p.name] as const)];
-  const { name, label, slip, invoice, scale, afterOrder, checkOnly, wantsPhoto } = input;
-  const kinds = [
-    ['label', 'Labels come out at', label],
-    ['slip', 'Slips at', slip],
-    ['invoice', 'Invoices at', invoice],
-  ] as const;
   return (
     <Form
       className={`${pageCss.fields} ${pageCss.bulk}`}
       label={bench ? `Bench ${bench.name}` : 'A further bench'}
-      ready={may && name.trim() !== '' && !save.isPending}
-      onSend={() =>
-        save.mutate({
-          name,
-          label,
-          slip,
-          invoice,
-          scale: scale?.trim() || null,
-          afterOrder,
-          checkOnly,
-          wantsPhoto,
-        })
-      }
+      ready={may && input.name.trim() !== '' && !save.isPending}
+      onSend={send}
     >
       <Line
         label={bench ? bench.code : 'A further bench'}
         width={11}
-        value={name}
+        value={input.name}
         disabled={!may}
-        onType={n => setInput({ ...input, name: n })}
+        onType={name => change({ name })}
       />
-      {kinds.map(([kind, words, printer]) => (
+      {PAPERS.map(([kind, words]) => (
         <Choice
           key={kind}
           label={words}
-          value={printer ?? ''}
+          value={input[kind] ?? ''}
           options={printers}
           disabled={!may}
-          onChoose={id => setInput({ ...input, [kind]: id || null })}
+          onChoose={id => change({ [kind]: id || null })}
         />
       ))}
       <Line
         label="Its scale is at"
         width={11}
-        value={scale ?? ''}
+        value={input.scale ?? ''}
         disabled={!may}
         placeholder="host:port"
-        onType={at => setInput({ ...input, scale: at })}
+        onType={scale => change({ scale })}
       />
       <Choice
         label="When an order is done"
-        value={afterOrder}
+        value={input.afterOrder}
         options={AFTER}
         disabled={!may}
-        onChoose={after => setInput({ ...input, afterOrder: after })}
+        onChoose={afterOrder => change({ afterOrder })}
       />
-      <Tick
-        label="only checks"
-        checked={checkOnly}
-        onTick={on => may && setInput({ ...input, checkOnly: on })}
-      />
-      <Tick
-        label="wants a photo"
-        checked={wantsPhoto}
-        onTick={on => may && setInput({ ...input, wantsPhoto: on })}
-      />
-      {may && (
-        <Button
-          type="submit"
-          variant="outlined"
-          color="secondary"
-          disabled={name.trim() === '' || save.isPending}
-        >
-          {bench ? 'Keep it' : 'Set it up'}
-        </Button>
-      )}
-      {bench && <span className={textCss.quiet}>{count(bench.devices, 'device')} here</span>}
+      <div className={`${pageCss.row} ${pageCss.whole}`}>
+        <Tick
+          label="only checks"
+          checked={input.checkOnly}
+          onTick={checkOnly => may && change({ checkOnly })}
+        />
+        <Tick
+          label="wants a photo"
+          checked={input.wantsPhoto}
+          onTick={wantsPhoto => may && change({ wantsPhoto })}
+        />
+        <Tick
+          label="LABEL buys the first service in time"
+          checked={input.takesFirst}
+          onTick={takesFirst => may && change({ takesFirst })}
+        />
+        {may && (
+          <Button
+            type="submit"
+            variant="outlined"
+            color="secondary"
+            disabled={input.name.trim() === '' || save.isPending}
+          >
+            {bench ? 'Keep it' : 'Set it up'}
+          </Button>
+        )}
+        {bench && <span className={textCss.quiet}>{count(bench.devices, 'device')} here</span>}
+      </div>
       <ProblemNote error={save.error} />
     </Form>
   );

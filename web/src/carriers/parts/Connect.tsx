@@ -11,10 +11,9 @@ import { say } from '../../parts/say.js';
 import { Tick } from '../../parts/Tick.js';
 import { carrierKindsQuery, connectCarrier } from '../api.js';
 
-/** How a carrier is reached; a new one, or one that is there. */
-export function Connect({ carrier: c, leave }: { carrier: CarrierView | null; leave: () => void }) {
+/** What is typed of how a carrier is reached, read as the server will read it, and keeping it. */
+function useConnection(c: CarrierView | null, leave: () => void) {
   const client = useQueryClient();
-  const kinds = useQuery(carrierKindsQuery);
   const [typed, setTyped] = useState({
     code: c?.code ?? '',
     name: c?.name ?? '',
@@ -25,7 +24,6 @@ export function Connect({ carrier: c, leave }: { carrier: CarrierView | null; le
     latin: c?.latin ?? false,
     upTo: c?.planUpToMg == null ? '' : weightWords(c.planUpToMg),
   });
-  const set = (change: Partial<typeof typed>) => setTyped({ ...typed, ...change });
   const { upTo, ...rest } = typed;
   const weight = upTo.trim() === '' ? null : parseWeight(upTo);
   const read = ConnectCarrier.safeParse({ ...rest, planUpToMg: weight?.ok ? weight.value : null });
@@ -37,12 +35,20 @@ export function Connect({ carrier: c, leave }: { carrier: CarrierView | null; le
       leave();
     },
   });
+  const set = (change: Partial<typeof typed>) => setTyped({ ...typed, ...change });
+  return { typed, set, weight, ready: read.success && weight?.ok !== false, save };
+}
+
+/** How a carrier is reached; a new one, or one that is there. */
+export function Connect({ carrier: c, leave }: { carrier: CarrierView | null; leave: () => void }) {
+  const kinds = useQuery(carrierKindsQuery);
+  const { typed, set, weight, ready, save } = useConnection(c, leave);
   const about = kinds.data?.find(k => k.kind === typed.kind)?.about;
   return (
     <Ask
       title={c ? `How ${c.name} is reached` : 'Connect a carrier'}
       act="Keep it"
-      ready={read.success && weight?.ok !== false}
+      ready={ready}
       busy={save.isPending}
       error={save.error}
       onLeave={leave}
@@ -75,7 +81,7 @@ export function Connect({ carrier: c, leave }: { carrier: CarrierView | null; le
       />
       <Line
         label="Orders up to this weight are planned with it"
-        value={upTo}
+        value={typed.upTo}
         hint="such as 5 lb; empty: none, before a label is bought"
         wrong={weight && !weight.ok ? weight.problem : null}
         onType={upTo => set({ upTo })}

@@ -32,7 +32,6 @@ export default function ListingsPage() {
   const client = useQueryClient();
   const [chosen, choose, chooseNone] = useChosen();
   const [meant, setMeant] = useState<Record<string, Meant>>({});
-  const channels = useQuery(channelsQuery);
   const listings = useInfiniteQuery(listingsQuery(question));
   const more = useMore(listings);
   const rows = listings.data?.pages.flatMap(p => p.rows) ?? [];
@@ -42,17 +41,8 @@ export default function ListingsPage() {
     setMeant({});
     void changed(client, 'catalog', 'stock', 'orders');
   };
-  const link = useMutation({
-    mutationFn: (links: { listingId: string; sku: string | null; units: number }[]) => linkListings(links),
-    onSuccess: done,
-  });
-  const make = useMutation({
-    mutationFn: makeProductsOf,
-    onSuccess: done,
-  });
-  const answer = link.submittedAt > make.submittedAt ? link.data : make.data;
+  const { link, make, answer } = useLinking(done);
   const ready = rows.filter(l => chosen.has(l.id) && !l.product && meaning(l));
-  const sure = rows.filter(l => !l.product && (l.proposals[0]?.score ?? 0) >= SURE_FROM);
   const desk = can(me, 'products.change');
   const unlinked = state === 'unlinked';
   const columns = listingColumns({
@@ -89,38 +79,9 @@ export default function ListingsPage() {
         )}
       </Head>
       <ProblemNote error={listings.error ?? link.error ?? make.error} />
-      {answer && (
-        <div className={pageCss.bulk} role="status">
-          <p>
-            {answer.answers.filter(a => a.done).length} done, {count(answer.freed, 'order')} freed.
-          </p>
-          <ul className={pageCss.answers}>
-            {answer.answers.map(a => (
-              <li key={a.listingId} className={a.done ? '' : textCss.stop}>
-                <span className={textCss.code}>{a.channelSku}</span> {a.done ? '✓' : '✕'} {a.says}
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
+      {answer && <Answered answer={answer} />}
       <DataTable
-        filters={
-          <>
-            <SearchField label="SKU or title" value={part('words')} onAsk={words => set('words', words)} />
-            <Choice
-              label="State"
-              value={state}
-              options={STATES}
-              onChoose={s => set('state', s === 'unlinked' ? '' : s)}
-            />
-            <Choice
-              label="Channel"
-              value={part('channel')}
-              options={[['', 'every channel'], ...(channels.data ?? []).map(c => [c.code, c.name] as const)]}
-              onChoose={code => set('channel', code)}
-            />
-          </>
-        }
+        filters={<Filters part={part} set={set} state={state} />}
         name={unlinked ? 'unlinked' : 'listing'}
         label="Listings"
         rows={rows}
@@ -130,16 +91,7 @@ export default function ListingsPage() {
         more={more}
         tools={
           <>
-            {desk && unlinked && sure.length > 0 && (
-              <Button size="small" onClick={() => choose(new Set(sure.map(l => l.id)))}>
-                Choose the {sure.length} that are nearly sure
-              </Button>
-            )}
-            {desk && chosen.size > 0 && unlinked && (
-              <Button size="small" disabled={make.isPending} onClick={() => make.mutate([...chosen])}>
-                Make {count(chosen.size, 'product')} of them
-              </Button>
-            )}
+            {desk && unlinked && <Chosen rows={rows} chosen={chosen} choose={choose} make={make} />}
             <ExportLinks what="listings" question={question} />
           </>
         }
@@ -149,6 +101,85 @@ export default function ListingsPage() {
             ? 'Every listing is linked. New ones appear here when a channel sells something unknown.'
             : 'No listing is like this.')
         }
+      />
+    </>
+  );
+}
+
+/** Linking listings to products that are there, or to new ones made of them; the answer to what was done last. */
+function useLinking(onSuccess: () => void) {
+  const link = useMutation({
+    mutationFn: (links: { listingId: string; sku: string | null; units: number }[]) => linkListings(links),
+    onSuccess,
+  });
+  const make = useMutation({ mutationFn: makeProductsOf, onSuccess });
+  return { link, make, answer: link.submittedAt > make.submittedAt ? link.data : make.data };
+}
+
+/** What became of each listing. */
+function Answered({ answer }: { answer: NonNullable<ReturnType<typeof useLinking>['answer']> }) {
+  return (
+    <div className={pageCss.bulk} role="status">
+      <p>
+        {answer.answers.filter(a => a.done).length} done, {count(answer.freed, 'order')} freed.
+      </p>
+      <ul className={pageCss.answers}>
+        {answer.answers.map(a => (
+          <li key={a.listingId} className={a.done ? '' : textCss.stop}>
+            <span className={textCss.code}>{a.channelSku}</span> {a.done ? '✓' : '✕'} {a.says}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+interface ChosenProps {
+  rows: readonly ListingRow[];
+  chosen: ReadonlySet<string>;
+  choose: (ids: Set<string>) => void;
+  make: ReturnType<typeof useLinking>['make'];
+}
+
+/** Choosing those that are nearly sure, and making products of those that are chosen. */
+function Chosen({ rows, chosen, choose, make }: ChosenProps) {
+  const sure = rows.filter(l => !l.product && (l.proposals[0]?.score ?? 0) >= SURE_FROM);
+  return (
+    <>
+      {sure.length > 0 && (
+        <Button size="small" onClick={() => choose(new Set(sure.map(l => l.id)))}>
+          Choose the {sure.length} that are nearly sure
+        </Button>
+      )}
+      {chosen.size > 0 && (
+        <Button size="small" disabled={make.isPending} onClick={() => make.mutate([...chosen])}>
+          Make {count(chosen.size, 'product')} of them
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Filters({
+  part,
+  set,
+  state,
+}: Pick<ReturnType<typeof useQuestion>, 'part' | 'set'> & { state: string }) {
+  const channels = useQuery(channelsQuery);
+  return (
+    <>
+      <SearchField label="SKU or title" value={part('words')} onAsk={words => set('words', words)} />
+      <Choice
+        label="State"
+        value={state}
+        options={STATES}
+        onChoose={s => set('state', s === 'unlinked' ? '' : s)}
+      />
+      <Choice
+        label="Channel"
+        value={part('channel')}
+        options={[['', 'every channel'], ...(channels.data ?? []).map(c => [c.code, c.name] as const)]}
+        onChoose={code => set('channel', code)}
       />
     </>
   );

@@ -1,10 +1,9 @@
 import { can, type MeasuredRow } from '@auk/contract';
-import { formatSize } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { changed } from '../../asked.js';
 import { CodeLink } from '../../parts/Code.js';
-import { moment, weight } from '../../parts/format.js';
+import { moment, size, weight } from '../../parts/format.js';
 import { Head } from '../../parts/Head.js';
 import { ProblemNote } from '../../parts/problem.js';
 import { say } from '../../parts/say.js';
@@ -71,7 +70,7 @@ function Decide({ row }: { row: MeasuredRow }) {
 const kept = (r: MeasuredRow): string =>
   r.weightMg === null
     ? r.keptSize
-      ? formatSize(r.keptSize, 'imperial')
+      ? size(r.keptSize)
       : 'no size'
     : r.keptMg === null
       ? 'no weight'
@@ -92,7 +91,7 @@ const COLUMNS: Column<MeasuredRow>[] = [
     id: 'found',
     head: 'Found',
     width: 16,
-    cell: r => <b>{r.weightMg === null ? formatSize(r.size!, 'imperial') : weight(r.weightMg)}</b>,
+    cell: r => <b>{r.weightMg === null ? size(r.size!) : weight(r.weightMg)}</b>,
   },
   { id: 'kept', head: 'Kept so far', width: 14, cell: kept },
   {

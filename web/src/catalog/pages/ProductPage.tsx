@@ -30,41 +30,41 @@ export default function ProductPage() {
   return <Product key={sku} product={product.data} me={me} />;
 }
 
-function Product({ product: p, me }: { product: ProductRow; me: Person }) {
-  const currency = useCurrency();
-  const editable = can(me, 'products.change');
+/** What changes a product: its fields, one edit after another, and acts of other kinds. */
+function useProductActs(p: ProductRow) {
   const client = useQueryClient();
+  const onSettled = () => changed(client, 'catalog', 'stock', 'orders');
+  // One after another: the second of two quick edits goes with the version that the first one made.
+  const scope = { id: `edit of product ${p.sku}` };
   const act = useMutation({
-    scope: { id: `edit of product ${p.sku}` },
+    scope,
     mutationFn: ([to, body]: [string, unknown]) => actOnProduct(p.sku, to, body),
-    onSettled: () => changed(client, 'catalog', 'stock', 'orders'),
+    onSettled,
   });
   const edit = useMutation({
-    // One after another: the second of two quick edits goes with the version that the first one made.
-    scope: { id: `edit of product ${p.sku}` },
+    scope,
     mutationFn: (fields: Record<string, FactValue>) =>
       editProduct(p.sku, {
         version: client.getQueryData(productQuery(p.sku).queryKey)?.version ?? p.version,
         fields,
       }),
-    onSettled: () => changed(client, 'catalog', 'stock', 'orders'),
+    onSettled,
   });
-  const save = (fields: Record<string, FactValue>) => edit.mutate(fields);
-  const weighed = (field: string) => (text: string) => {
-    const read = text === '' ? null : parseWeight(text);
-    if (read && !read.ok) return read.problem;
-    save({ [field]: read === null ? null : read.value });
+  return {
+    act: (to: string, body: unknown) => act.mutate([to, body]),
+    save: (fields: Record<string, FactValue>) => edit.mutate(fields),
+    errors: [edit.error, act.error],
   };
-  const sized = (text: string) => {
-    const read = text === '' ? null : parseSize(text);
-    if (read && !read.ok) return read.problem;
-    save(read ? { ...read.value } : { length: null, width: null, height: null });
-  };
+}
+
+function Product({ product: p, me }: { product: ProductRow; me: Person }) {
+  const editable = can(me, 'products.change');
+  const { act, save, errors } = useProductActs(p);
   return (
     <>
       <Head
         tab={p.sku}
-        sign={<GivePicture product={p} can={editable} give={file => act.mutate(['/picture', file])} />}
+        sign={<GivePicture product={p} can={editable} give={file => act('/picture', file)} />}
         title={
           <Field
             title
@@ -90,133 +90,187 @@ function Product({ product: p, me }: { product: ProductRow; me: Person }) {
           </Button>
         )}
       </Head>
-      <ProblemNote error={edit.error} />
-      <ProblemNote error={act.error} />
-      {p.missing.length > 0 && (
-        <ul className={css.missing}>
-          {p.missing.map(m => (
-            <li key={m.fact} className={m.serious ? textCss.risk : textCss.quiet}>
-              {m.serious ? '▲ ' : ''}
-              {m.costs}
-            </li>
-          ))}
-        </ul>
-      )}
+      {errors.map((error, i) => (
+        <ProblemNote key={i} error={error} />
+      ))}
+      <Missing product={p} />
       <div className={css.product}>
         <div>
-          {p.kind !== 'bundle' && (
-            <p className={css.stockline}>
-              <b>{p.onHand}</b> on hand <b>{p.reserved}</b> reserved <b>{p.free}</b> free
-              {p.openOrders > 0 && <span className={textCss.quiet}> · in {p.openOrders} open orders</span>}{' '}
-              <Link to={`/products/${encodeURIComponent(p.sku)}/ledger`}>Ledger</Link> ·{' '}
-              <a
-                href={`/api/v1/products/${encodeURIComponent(p.sku)}/labels.pdf?form=thermal`}
-                target="_blank"
-                rel="noreferrer"
-              >
-                Label
-              </a>
-            </p>
-          )}
-          <h2>Where it lies</h2>
-          {p.places.length === 0 && (
-            <p className={textCss.empty}>
-              {p.kind === 'bundle'
-                ? 'A bundle has no stock; its parts have.'
-                : 'It lies nowhere. Stock comes in by receiving or by a count.'}
-            </p>
-          )}
-          <ul className={css.plain}>
-            {p.places.map(x => (
-              <li key={x.code}>
-                <Link
-                  className={textCss.code}
-                  style={{ color: 'inherit' }}
-                  to={`/places/${encodeURIComponent(x.code)}`}
-                >
-                  {x.code}
-                </Link>{' '}
-                <b>{x.onHand}</b> {x.listed > 0 && <span className={textCss.quiet}>{x.listed} on lists</span>}
-              </li>
-            ))}
-          </ul>
-          {p.kind !== 'bundle' && <AtCenters sku={p.sku} />}
-          {p.parts.length > 0 && (
-            <>
-              <h2>
-                <Link to={`/kits/${encodeURIComponent(p.sku)}`}>Recipe</Link>
-              </h2>
-              <ul className={css.plain}>
-                {p.parts.map(x => (
-                  <li key={x.sku}>
-                    <b>{x.quantity} ×</b> {x.name}{' '}
-                    <Link
-                      className={textCss.code}
-                      style={{ color: 'inherit' }}
-                      to={`/products/${encodeURIComponent(x.sku)}`}
-                    >
-                      {x.sku}
-                    </Link>
-                  </li>
-                ))}
-              </ul>
-            </>
-          )}
-          <h2>Listings</h2>
-          {p.listings.length === 0 && (
-            <p className={textCss.empty}>No channel sells it. Link one under Listings.</p>
-          )}
-          <ul className={css.plain}>
-            {p.listings.map(l => (
-              <li key={l.channel + l.channelSku}>
-                {l.channel} <span className={textCss.code}>{l.channelSku}</span>{' '}
-                {l.units > 1 && `${l.units} of it a sale`}{' '}
-                {l.priceMinor !== null && formatMoney(l.priceMinor, currency)}
-              </li>
-            ))}
-          </ul>
+          <Stocked product={p} />
+          <Recipe product={p} />
+          <Listings product={p} />
           <History sku={p.sku} />
         </div>
         <div>
-          <Codes product={p} can={editable} act={(to, body) => act.mutate([to, body])} />
-          <h2>Measures</h2>
-          <dl className={pageCss.facts}>
-            <Measure
-              name="Weight"
-              label="Weight"
-              placeholder="2 lb 3 oz"
-              value={p.weightMg ? weight(p.weightMg) : ''}
-              readOnly={!editable}
-              onSave={weighed('weightMg')}
-            />
-            <Measure
-              name="Packed"
-              label="Packed weight"
-              placeholder="as weighed packed"
-              value={p.packedWeightMg ? weight(p.packedWeightMg) : ''}
-              readOnly={!editable}
-              onSave={weighed('packedWeightMg')}
-            />
-            <Measure
-              name="Size"
-              label="Packed size"
-              placeholder="11x9x14 in"
-              value={p.size ? size(p.size) : ''}
-              readOnly={!editable}
-              onSave={sized}
-            />
-            <Measure
-              name="Hint"
-              label="Hint for pickers"
-              placeholder="what it is mistaken for"
-              value={p.hint ?? ''}
-              readOnly={!editable}
-              onSave={v => void save({ hint: v || null })}
-            />
-          </dl>
+          <Codes product={p} can={editable} act={act} />
+          <Measures product={p} can={editable} save={save} />
         </div>
         <Facts product={p} can={editable} save={save} />
       </div>
+    </>
+  );
+}
+
+/** What nobody knows of it yet, and what that costs. */
+function Missing({ product: p }: { product: ProductRow }) {
+  if (p.missing.length === 0) return null;
+  return (
+    <ul className={css.missing}>
+      {p.missing.map(m => (
+        <li key={m.fact} className={m.serious ? textCss.risk : textCss.quiet}>
+          {m.serious ? '▲ ' : ''}
+          {m.costs}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** How many there are, and where they lie. */
+function Stocked({ product: p }: { product: ProductRow }) {
+  const stocked = p.kind !== 'bundle';
+  const path = encodeURIComponent(p.sku);
+  return (
+    <>
+      {stocked && (
+        <p className={css.stockline}>
+          <b>{p.onHand}</b> on hand <b>{p.reserved}</b> reserved <b>{p.free}</b> free
+          {p.openOrders > 0 && <span className={textCss.quiet}> · in {p.openOrders} open orders</span>}{' '}
+          <span className={css.links}>
+            <Link to={`/products/${path}/ledger`}>Ledger</Link> ·{' '}
+            <a href={`/api/v1/products/${path}/labels.pdf?form=thermal`} target="_blank" rel="noreferrer">
+              Label
+            </a>
+          </span>
+        </p>
+      )}
+      <h2>Where it lies</h2>
+      {p.places.length === 0 && (
+        <p className={textCss.empty}>
+          {stocked
+            ? 'It lies nowhere. Stock comes in by receiving or by a count.'
+            : 'A bundle has no stock; its parts have.'}
+        </p>
+      )}
+      <ul className={css.plain}>
+        {p.places.map(x => (
+          <li key={x.code}>
+            <PlainCode to={`/places/${encodeURIComponent(x.code)}`} code={x.code} /> <b>{x.onHand}</b>{' '}
+            {x.listed > 0 && <span className={textCss.quiet}>{x.listed} on lists</span>}
+          </li>
+        ))}
+      </ul>
+      {stocked && <AtCenters sku={p.sku} />}
+    </>
+  );
+}
+
+/** A code that leads to its page and looks like the text around it. */
+function PlainCode({ to, code }: { to: string; code: string }) {
+  return (
+    <Link className={textCss.code} style={{ color: 'inherit' }} to={to}>
+      {code}
+    </Link>
+  );
+}
+
+/** What it is made of. */
+function Recipe({ product: p }: { product: ProductRow }) {
+  if (p.parts.length === 0) return null;
+  return (
+    <>
+      <h2>
+        <Link to={`/kits/${encodeURIComponent(p.sku)}`}>Recipe</Link>
+      </h2>
+      <ul className={css.plain}>
+        {p.parts.map(x => (
+          <li key={x.sku}>
+            <b>{x.quantity} ×</b> {x.name}{' '}
+            <PlainCode to={`/products/${encodeURIComponent(x.sku)}`} code={x.sku} />
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** By which names channels sell it. */
+function Listings({ product: p }: { product: ProductRow }) {
+  const currency = useCurrency();
+  return (
+    <>
+      <h2>Listings</h2>
+      {p.listings.length === 0 && (
+        <p className={textCss.empty}>No channel sells it. Link one under Listings.</p>
+      )}
+      <ul className={css.plain}>
+        {p.listings.map(l => (
+          <li key={l.channel + l.channelSku}>
+            {l.channel} <span className={textCss.code}>{l.channelSku}</span>{' '}
+            {l.units > 1 && `${l.units} of it a sale`}{' '}
+            {l.priceMinor !== null && formatMoney(l.priceMinor, currency)}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+interface MeasuresProps {
+  product: ProductRow;
+  can: boolean;
+  save: (fields: Record<string, FactValue>) => void;
+}
+
+/** Weights and sizes, changed in place; what cannot be read is told where it was typed. */
+function Measures({ product: p, can: editable, save }: MeasuresProps) {
+  const weighed = (field: string) => (text: string) => {
+    const read = text === '' ? null : parseWeight(text);
+    if (read && !read.ok) return read.problem;
+    save({ [field]: read === null ? null : read.value });
+  };
+  const sized = (text: string) => {
+    const read = text === '' ? null : parseSize(text);
+    if (read && !read.ok) return read.problem;
+    save(read ? { ...read.value } : { length: null, width: null, height: null });
+  };
+  return (
+    <>
+      <h2>Measures</h2>
+      <dl className={pageCss.facts}>
+        <Measure
+          name="Weight"
+          label="Weight"
+          placeholder="2 lb 3 oz"
+          value={p.weightMg ? weight(p.weightMg) : ''}
+          readOnly={!editable}
+          onSave={weighed('weightMg')}
+        />
+        <Measure
+          name="Packed"
+          label="Packed weight"
+          placeholder="as weighed packed"
+          value={p.packedWeightMg ? weight(p.packedWeightMg) : ''}
+          readOnly={!editable}
+          onSave={weighed('packedWeightMg')}
+        />
+        <Measure
+          name="Size"
+          label="Packed size"
+          placeholder="11x9x14 in"
+          value={p.size ? size(p.size) : ''}
+          readOnly={!editable}
+          onSave={sized}
+        />
+        <Measure
+          name="Hint"
+          label="Hint for pickers"
+          placeholder="what it is mistaken for"
+          value={p.hint ?? ''}
+          readOnly={!editable}
+          onSave={v => void save({ hint: v || null })}
+        />
+      </dl>
     </>
   );
 }

@@ -34,9 +34,6 @@ export default function BoardPage() {
             ? `${count(perHour, 'parcel')} an hour at the pace of the last hour and a half.`
             : 'No label was bought in the last hour and a half, so the pace is not known.'}
         </p>
-        {departures.map(d => (
-          <DepartureRow key={d.id} departure={d} zone={board.data.zone} picking={board.data.picking} />
-        ))}
         <div className={css.key}>
           {SEGMENTS.map(([key, letter, word]) => (
             <span key={key}>
@@ -45,6 +42,9 @@ export default function BoardPage() {
             </span>
           ))}
         </div>
+        {departures.map(d => (
+          <DepartureRow key={d.id} departure={d} zone={board.data.zone} picking={board.data.picking} />
+        ))}
       </section>
       <section aria-labelledby="needs">
         <h2 id="needs" className={css.title}>

@@ -54,11 +54,11 @@ function sayOf(d: BoardDeparture, working: number, left: number, zone: string): 
   if (d.total === 0) return 'Nothing planned for it yet.';
   if (working === 0)
     return left > 0 ? `All labelled, ${d.handedOver} handed over.` : `${d.total} labelled and still here.`;
-  if (left <= 0) return `${count(working, 'order')} did not make it.`;
+  if (left <= 0) return 'The cut-off is over. Close it: what has no label goes with the next.';
   if (!d.readyAt || d.spare === null) return `${working} not labelled yet.`;
   return d.spare >= 0
-    ? `At this pace ready ${clock(d.readyAt, zone)}, ${span(d.spare)} to spare`
-    : `At this pace ready ${clock(d.readyAt, zone)}, ${span(d.spare)} late`;
+    ? `At this pace ready ${clock(d.readyAt, zone)}, ${span(d.spare)} to spare.`
+    : `At this pace ready ${clock(d.readyAt, zone)}, ${span(d.spare)} late.`;
 }
 
 /** Departures that leave within so many minutes want a picker even when one is enough. */
@@ -103,7 +103,7 @@ function Sign({ departure: d, left }: { departure: BoardDeparture; left: number 
   const [mark, words, tone] = d.freight
     ? ['', 'shown only', undefined]
     : late
-      ? ['✕', `${d.miss} will miss`, textCss.stop]
+      ? ['✕', left > 0 ? `${d.miss} will miss` : `${d.miss} missed`, textCss.stop]
       : d.word === 'tight'
         ? ['!', 'tight', textCss.risk]
         : ['✓', 'on time', textCss.good];

@@ -13,6 +13,8 @@ function wayTo(n: NeedsPerson): [to: string, act: string] {
   switch (n.code) {
     case 'short':
       return [`/products/${encodeURIComponent(n.subject)}`, 'Look'];
+    case 'unlinked-listing':
+      return [`/products/listings?words=${encodeURIComponent(n.subject)}`, 'Link'];
     case 'label':
       return ['/parcels', 'Watch'];
     case 'doubt':
@@ -35,7 +37,6 @@ function wayTo(n: NeedsPerson): [to: string, act: string] {
 }
 
 const STOP_ACTS: Record<string, string> = {
-  'unlinked-listing': 'Link',
   'bad-postcode': 'Correct',
   'bad-country': 'Correct',
   'long-address': 'Correct',

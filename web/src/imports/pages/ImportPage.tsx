@@ -21,8 +21,8 @@ import { DropFile } from '../parts/DropFile.js';
 import { Report } from '../parts/Report.js';
 import { LatelyBrought, Progress, useRun } from '../parts/runs.js';
 
-/** Bring in a file: drop it, say which column is what, see what it would do, take the good rows. */
-export default function ImportPage() {
+/** A file on its way in: what it is, what it would do, and the run that takes it. */
+function useBringing() {
   const [params, setParams] = useSearchParams();
   const kind = (params.get('kind') ?? 'orders') as ImportKind;
   const about = KINDS[kind] ?? KINDS.orders;
@@ -36,8 +36,6 @@ export default function ImportPage() {
     name: f.name,
     ...(m ? { mapping: JSON.stringify(m) } : {}),
   });
-  const _path = (f: File, m: Mapping | null, more = '') =>
-    `imports/${kind}${more}?${new URLSearchParams(question(f, m))}`;
   const preview = useMutation({
     mutationFn: ([f, m]: [File, Mapping | null]) => previewFile(kind, question(f, m), f),
   });
@@ -71,6 +69,30 @@ export default function ImportPage() {
   };
   const report = runId ? run.data?.report : preview.data;
   const coming = report && !runId ? report.counts.new + report.counts.changed : 0;
+  return {
+    kind,
+    about,
+    channel,
+    channels: channels.data ?? [],
+    file,
+    preview,
+    take,
+    bad,
+    run,
+    runId,
+    report,
+    coming,
+    setChannel,
+    reset,
+    look,
+    open: (r: { kind: ImportKind; id: string }) => setParams({ kind: r.kind, run: r.id }),
+  };
+}
+
+/** Bring in a file: drop it, say which column is what, see what it would do, take the good rows. */
+export default function ImportPage() {
+  const now = useBringing();
+  const { about, channel, file, preview, take, bad, run, runId, report, coming } = now;
   return (
     <>
       <Head
@@ -88,31 +110,9 @@ export default function ImportPage() {
           </Button>
         )}
       </Head>
-      <div className={css.ask}>
-        <Tabs
-          value={kind in KINDS ? kind : 'orders'}
-          aria-label="What"
-          onChange={(_, k: ImportKind) => reset(k)}
-          variant="scrollable"
-        >
-          {(Object.keys(KINDS) as ImportKind[]).map(k => (
-            <Tab key={k} value={k} label={KINDS[k].words} />
-          ))}
-        </Tabs>
-        {about.ofChannel && (
-          <Choice
-            label="Channel"
-            value={channel}
-            options={[['', 'Choose …'], ...(channels.data ?? []).map(c => [c.code, c.name] as const)]}
-            onChoose={code => {
-              reset();
-              setChannel(code);
-            }}
-          />
-        )}
-      </div>
+      <What now={now} />
       {(channel !== '' || !about.ofChannel) && (
-        <DropFile small={file !== null} onFile={f => look(f, null)}>
+        <DropFile small={file !== null} onFile={f => now.look(f, null)}>
           {preview.isPending
             ? 'Reading …'
             : file
@@ -125,7 +125,7 @@ export default function ImportPage() {
       )}
       <ProblemNote error={preview.error ?? take.error ?? bad.error ?? run.error} />
       {runId && run.data && run.data.state !== 'done' && <Progress run={run.data} thing={about.thing} />}
-      {!report && !runId && <LatelyBrought open={r => setParams({ kind: r.kind, run: r.id })} />}
+      {!report && !runId && <LatelyBrought open={now.open} />}
       {report && (run.data?.state === 'done' || !runId) && (
         <div className={css.importview}>
           <div>
@@ -133,16 +133,48 @@ export default function ImportPage() {
           </div>
           <ColumnsOfFile
             report={report}
-            change={(field, at) => {
-              const next = { ...report.mapping };
-              for (const [f, column] of Object.entries(next)) if (column === at) delete next[f];
-              if (at === -1) delete next[field];
-              else next[field] = at;
-              look(file!, next);
-            }}
+            change={(field, at) => now.look(file!, mapped(report.mapping, field, at))}
           />
         </div>
       )}
     </>
   );
+}
+
+/** What the file is of, and which channel it is from. */
+function What({ now }: { now: ReturnType<typeof useBringing> }) {
+  return (
+    <div className={css.ask}>
+      <Tabs
+        value={now.kind in KINDS ? now.kind : 'orders'}
+        aria-label="What"
+        onChange={(_, k: ImportKind) => now.reset(k)}
+        variant="scrollable"
+      >
+        {(Object.keys(KINDS) as ImportKind[]).map(k => (
+          <Tab key={k} value={k} label={KINDS[k].words} />
+        ))}
+      </Tabs>
+      {now.about.ofChannel && (
+        <Choice
+          label="Channel"
+          value={now.channel}
+          options={[['', 'Choose …'], ...now.channels.map(c => [c.code, c.name] as const)]}
+          onChoose={code => {
+            now.reset();
+            now.setChannel(code);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The mapping with a field read from another column, or from none; a column is read for one field. */
+function mapped(mapping: Mapping, field: string, at: number): Mapping {
+  const next = { ...mapping };
+  for (const [f, column] of Object.entries(next)) if (column === at) delete next[f];
+  if (at === -1) delete next[field];
+  else next[field] = at;
+  return next;
 }

@@ -1,4 +1,4 @@
-import { can, type InboundView } from '@auk/contract';
+import { can, type InboundView, type InboundWays } from '@auk/contract';
 import { type ComparedWay, count, formatMoney } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
@@ -57,14 +57,8 @@ const NAMES = {
 } as const;
 type SectionName = keyof typeof NAMES;
 
-function Shipment({ view }: { view: InboundView }) {
-  const me = useMe();
-  const reserved = view.parts.some(p => p.order !== null);
-  const may = view.stage === 'Draft' && !reserved && can(me, 'inbound.change');
-  const [opened, setOpened] = useState<Partial<Record<SectionName, boolean>>>({});
-  const [boxAt, setBoxAt] = useState(0);
-  const on = (section: string) => view.sections.find(s => s.section === section)!;
-  // Ways hang on what goes, how and where; they are planned anew when that changed.
+/** Ways and boxes of a draft; they hang on what goes, how and where, and are planned anew when that changed. */
+function usePlans(view: InboundView, reserved: boolean) {
   const of = JSON.stringify([
     view.lines.map(l => [l.sku, l.units, l.perCase, l.by]),
     view.storage,
@@ -72,21 +66,64 @@ function Shipment({ view }: { view: InboundView }) {
     view.handing,
     view.door,
   ]);
-  const plans = useQuery({
+  return useQuery({
     ...waysQuery(view.no, of),
     enabled: !reserved && view.stage === 'Draft' && view.lines.length > 0 && view.rules !== null,
   });
-  const going = view.parts.filter(p => p.stage !== 'Cancelled');
-  const planned = going.flatMap(p =>
-    p.planned.map(b => ({ ...b, of: { part: p.id, center: p.center, no: b.no } })),
+}
+
+function Shipment({ view }: { view: InboundView }) {
+  const me = useMe();
+  const reserved = view.parts.some(p => p.order !== null);
+  const changes = can(me, 'inbound.change');
+  const may = view.stage === 'Draft' && !reserved && changes;
+  const plans = usePlans(view, reserved);
+  return (
+    <>
+      <Head
+        tab={`${view.name} ${view.no}`}
+        title={
+          <>
+            {view.name} <small className={textCss.code}>{view.no}</small>{' '}
+            <small>
+              to {view.network} · <InboundMark stage={view.stage} />
+            </small>
+          </>
+        }
+      >
+        <Acts view={view} reserved={reserved} />
+      </Head>
+      {view.silent && <p className={textCss.risk}>▲ {view.silent} What it told before is shown.</p>}
+      {view.planChanged.length > 0 && <PlanChanged view={view} may={changes} />}
+      <div className={css.page}>
+        <div>
+          <Sections view={view} may={may} />
+          {reserved && (
+            <>
+              <OnItsWay view={view} />
+              {view.way?.differs && <p className={textCss.risk}>▲ {view.way.differs}</p>}
+              {view.parts.map(p => (
+                <PartPanel key={p.id} view={view} part={p} />
+              ))}
+            </>
+          )}
+          {plans.isFetching && <p role="status">Planning boxes and ways …</p>}
+          <ProblemNote error={plans.error} />
+          {plans.data && !reserved && <Ways view={view} ways={plans.data} may={may} />}
+          <Story view={view} />
+        </div>
+        <Packed view={view} plans={plans.data ?? null} may={view.stage === 'Draft' && changes} />
+      </div>
+    </>
   );
-  const boxes: ShownBox[] =
-    planned.length > 0
-      ? planned.map((b, i) => ({ ...b, no: i + 1 }))
-      : (plans.data?.boxes ?? []).map(b => ({ ...b, of: null }));
-  const pallets = going.flatMap(p => p.pallets).map((p, i) => ({ ...p, no: i + 1 }));
+}
+
+/** What a draft is made of; each closes when it is satisfied. */
+function Sections({ view, may }: { view: InboundView; may: boolean }) {
+  const me = useMe();
+  const [opened, setOpened] = useState<Partial<Record<SectionName, boolean>>>({});
   const section = (name: SectionName, wide: boolean, children: React.ReactNode) => {
-    const { done, says } = on(name);
+    const { done, says } = view.sections.find(s => s.section === name)!;
     // What wants something is open; what is satisfied closes by itself. Goods are added until a way is chosen.
     const adding = name === 'what' && may && view.way === null;
     const open = opened[name] ?? ((!done || adding) && name !== 'boxes');
@@ -104,71 +141,51 @@ function Shipment({ view }: { view: InboundView }) {
       </Section>
     );
   };
+  const asks = view.stage === 'Draft' && can(me, 'inbound.change');
+  const packed = view.parts.map(p => `${p.center}: ${p.boxes.length} of ${p.planned.length} packed`);
   return (
     <>
-      <Head
-        tab={`${view.name} ${view.no}`}
-        title={
-          <>
-            {view.name} <small className={textCss.code}>{view.no}</small>{' '}
-            <small>
-              to {view.network} · <InboundMark stage={view.stage} />
-            </small>
-          </>
-        }
-      >
-        <Acts view={view} reserved={reserved} />
-      </Head>
-      {view.silent && <p className={textCss.risk}>▲ {view.silent} What it told before is shown.</p>}
-      {view.planChanged.length > 0 && <PlanChanged view={view} may={can(me, 'inbound.change')} />}
-      <div className={css.page}>
-        <div>
-          {section('from', false, <FromTo view={view} may={may} />)}
-          {section('to', false, <FromTo view={view} may={may} />)}
-          {section('what', true, <What view={view} may={may} />)}
-          {section(
-            'codes',
-            false,
-            <Codes view={view} may={view.stage === 'Draft' && can(me, 'inbound.change')} />,
-          )}
-          {section('prepared', true, <Prepared view={view} may={may} works={can(me, 'inbound.prepare')} />)}
-          {section(
-            'boxes',
-            false,
-            <p>
-              {view.parts
-                .map(p => `${p.center}: ${p.boxes.length} of ${p.planned.length} packed`)
-                .join(' · ')}
-            </p>,
-          )}
-          {reserved && (
-            <>
-              <OnItsWay view={view} />
-              {view.way?.differs && <p className={textCss.risk}>▲ {view.way.differs}</p>}
-              {view.parts.map(p => (
-                <PartPanel key={p.id} view={view} part={p} />
-              ))}
-            </>
-          )}
-          {plans.isFetching && <p role="status">Planning boxes and ways …</p>}
-          <ProblemNote error={plans.error} />
-          {plans.data && !reserved && <Ways view={view} ways={plans.data} may={may} />}
-          <Story view={view} />
-        </div>
-        <aside className={css.beside}>
-          <Total view={view} best={plans.data?.table.ways[0] ?? null} />
-          {view.rules && <PalletPlan pallets={pallets} kind={view.rules.pallet} />}
-          <BoxPlan
-            boxes={boxes}
-            at={boxAt}
-            look={setBoxAt}
-            mostMg={view.rules?.limits.mostMg ?? null}
-            bound={planned.length > 0 ? null : (plans.data?.bound ?? null)}
-            may={view.stage === 'Draft' && can(me, 'inbound.change')}
-          />
-        </aside>
-      </div>
+      {section('from', false, <FromTo view={view} may={may} />)}
+      {section('to', false, <FromTo view={view} may={may} />)}
+      {section('what', true, <What view={view} may={may} />)}
+      {section('codes', false, <Codes view={view} may={asks} />)}
+      {section('prepared', true, <Prepared view={view} may={may} works={can(me, 'inbound.prepare')} />)}
+      {section('boxes', false, <p>{packed.join(' · ')}</p>)}
     </>
+  );
+}
+
+interface PackedProps {
+  view: InboundView;
+  plans: InboundWays | null;
+  may: boolean;
+}
+
+/** Beside it: what it costs, and its boxes and pallets as they are planned or packed. */
+function Packed({ view, plans, may }: PackedProps) {
+  const [at, look] = useState(0);
+  const going = view.parts.filter(p => p.stage !== 'Cancelled');
+  const planned = going.flatMap(p =>
+    p.planned.map(b => ({ ...b, of: { part: p.id, center: p.center, no: b.no } })),
+  );
+  const boxes: ShownBox[] =
+    planned.length > 0
+      ? planned.map((b, i) => ({ ...b, no: i + 1 }))
+      : (plans?.boxes ?? []).map(b => ({ ...b, of: null }));
+  const pallets = going.flatMap(p => p.pallets).map((p, i) => ({ ...p, no: i + 1 }));
+  return (
+    <aside className={css.beside}>
+      <Total view={view} best={plans?.table.ways[0] ?? null} />
+      {view.rules && <PalletPlan pallets={pallets} kind={view.rules.pallet} />}
+      <BoxPlan
+        boxes={boxes}
+        at={at}
+        look={look}
+        mostMg={view.rules?.limits.mostMg ?? null}
+        bound={planned.length > 0 ? null : (plans?.bound ?? null)}
+        may={may}
+      />
+    </aside>
   );
 }
 

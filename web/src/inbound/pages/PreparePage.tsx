@@ -2,7 +2,7 @@ import type { OpenedPreparing } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useLayoutEffect } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { day } from '../../parts/format.js';
 import textCss from '../../parts/text.module.css';
@@ -21,7 +21,8 @@ export default function PreparePage() {
   const [asked, setAsked] = useSearchParams();
   const { opened, problem, open, early, leave } = useOpening<OpenedPreparing>(openPreparing);
   const at = asked.get('at');
-  useEffect(() => {
+  // Before anything that was scanned for this page is taken: it goes into what is opened.
+  useLayoutEffect(() => {
     if (!at) return;
     setAsked({}, { replace: true });
     open(at);

@@ -19,88 +19,108 @@ const WHO = [
   ['network', 'by the network'],
 ] as const;
 
+/** What units of a line need, and what is not known of them. */
+const NEEDS: Column<InboundLineView>[] = [
+  {
+    id: 'product',
+    head: 'Product',
+    width: 26,
+    cell: l => (
+      <>
+        {l.name} <span className={`${textCss.code} ${textCss.quiet}`}>{l.sku}</span>
+      </>
+    ),
+  },
+  {
+    id: 'needs',
+    head: 'Needs',
+    width: 20,
+    cell: l => (l.needs.length === 0 ? 'nothing' : l.needs.map(n => n.needs).join(', ')),
+  },
+];
+const LACKS: Column<InboundLineView> = {
+  id: 'lacks',
+  head: 'Not known',
+  width: 20,
+  cell: l =>
+    l.lacking.length > 0 && (
+      <span className={textCss.stop}>
+        ▲ {l.lacking.map(x => x.says).join('; ')}:{' '}
+        <Link to={`/products/${encodeURIComponent(l.sku)}`}>give it on its page</Link>
+      </span>
+    ),
+};
+
+interface PreparedProps {
+  view: InboundView;
+  may: boolean;
+  works: boolean;
+}
+
+/** Their fee, who does it, and how far it is. */
+const feeColumn = (currency: string): Column<InboundLineView> => ({
+  id: 'fee',
+  head: 'Their fee a unit',
+  right: true,
+  width: 11,
+  cell: l =>
+    formatMoney(
+      l.needs.reduce((n, x) => n + (x.feeMinor ?? 0), 0),
+      currency,
+    ),
+});
+const whoColumn = (
+  may: boolean,
+  change: (line: InboundLineView & { by: 'us' | 'network' }) => void,
+): Column<InboundLineView> => ({
+  id: 'who',
+  head: 'Who does it',
+  width: 14,
+  cell: l =>
+    may ? (
+      <Choice
+        bare
+        label={`Who prepares ${l.sku}`}
+        value={l.by}
+        options={WHO}
+        onChoose={by => change({ ...l, by })}
+      />
+    ) : (
+      WHO.find(([v]) => v === l.by)![1]
+    ),
+});
+const doneColumn = (works: boolean, count: (line: InboundLineView) => void): Column<InboundLineView> => ({
+  id: 'done',
+  head: 'Done',
+  width: 13,
+  cell: l =>
+    l.by === 'network' || l.needs.length === 0 ? (
+      ''
+    ) : (
+      <>
+        {l.prepared} of {l.units}
+        {l.spoiled > 0 && <span className={textCss.risk}> ▲ {l.spoiled} spoiled</span>}
+        {works && l.prepared < l.units && (
+          <Button size="small" onClick={() => count(l)}>
+            Count
+          </Button>
+        )}
+      </>
+    ),
+});
+
 /** What units need before they go, who does it, what is not known of them, and how many are done. */
-export function Prepared({ view, may, works }: { view: InboundView; may: boolean; works: boolean }) {
+export function Prepared({ view, may, works }: PreparedProps) {
   const [at, setAt] = useState<InboundLineView | null>(null);
   const change = useAct((l: InboundLineView & { by: 'us' | 'network' }) =>
     setLine(view.no, { sku: l.sku, units: l.units, inCases: l.perCase !== null, by: l.by }),
   );
-  const columns: Column<InboundLineView>[] = [
-    {
-      id: 'product',
-      head: 'Product',
-      width: 26,
-      cell: l => (
-        <>
-          {l.name} <span className={`${textCss.code} ${textCss.quiet}`}>{l.sku}</span>
-        </>
-      ),
-    },
-    {
-      id: 'needs',
-      head: 'Needs',
-      width: 20,
-      cell: l => (l.needs.length === 0 ? 'nothing' : l.needs.map(n => n.needs).join(', ')),
-    },
-    {
-      id: 'fee',
-      head: 'Their fee a unit',
-      right: true,
-      width: 11,
-      cell: l =>
-        formatMoney(
-          l.needs.reduce((n, x) => n + (x.feeMinor ?? 0), 0),
-          view.currency,
-        ),
-    },
-    {
-      id: 'who',
-      head: 'Who does it',
-      width: 14,
-      cell: l =>
-        may ? (
-          <Choice
-            bare
-            label={`Who prepares ${l.sku}`}
-            value={l.by}
-            options={WHO}
-            onChoose={by => change.mutate({ ...l, by })}
-          />
-        ) : (
-          WHO.find(([v]) => v === l.by)![1]
-        ),
-    },
-    {
-      id: 'lacks',
-      head: 'Not known',
-      width: 20,
-      cell: l =>
-        l.lacking.length > 0 && (
-          <span className={textCss.stop}>
-            ▲ {l.lacking.map(x => x.says).join('; ')}:{' '}
-            <Link to={`/products/${encodeURIComponent(l.sku)}`}>give it on its page</Link>
-          </span>
-        ),
-    },
-    {
-      id: 'done',
-      head: 'Done',
-      width: 13,
-      cell: l =>
-        l.by === 'network' || l.needs.length === 0 ? (
-          ''
-        ) : (
-          <>
-            {l.prepared} of {l.units}
-            {l.spoiled > 0 && <span className={textCss.risk}> ▲ {l.spoiled} spoiled</span>}
-            {works && l.prepared < l.units && (
-              <Button size="small" onClick={() => setAt(l)}>
-                Count
-              </Button>
-            )}
-          </>
-        ),
-    },
+  const columns = [
+    ...NEEDS,
+    feeColumn(view.currency),
+    whoColumn(may, change.mutate),
+    LACKS,
+    doneColumn(works, setAt),
   ];
   return (
     <>

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { changed } from '../../asked.js';
+import { onDevice } from '../../kept.js';
 import { Choice } from '../../parts/Choice.js';
 import { Form } from '../../parts/Form.js';
 import { Line } from '../../parts/Line.js';
@@ -27,9 +28,9 @@ const nameOf = (no: string) => `auk.building.${no}`;
 
 /** The portion of a build that this device is at; its id goes with it until it is in stock. */
 function portionOf(no: string, anew = false): string {
-  const known = anew ? null : localStorage.getItem(nameOf(no));
+  const known = anew ? null : onDevice.get(nameOf(no));
   const id = known ?? v7();
-  localStorage.setItem(nameOf(no), id);
+  onDevice.set(nameOf(no), id);
   return id;
 }
 
@@ -49,8 +50,8 @@ interface PortionProps {
   done: () => void;
 }
 
-/** One portion. Scanning the kit's own code counts one made; scanning a place says where they are put. What is scanned after something was typed comes on top of it. */
-function Portion({ id, build: b, begun, done }: PortionProps) {
+/** What is counted and typed of a portion: what is scanned after something was typed comes on top of it. */
+function usePortion({ id, build: b, begun, done }: PortionProps) {
   const [typedMade, setTypedMade] = useState<{ value: string; scanned: number } | null>(null);
   const [typedTo, setTypedTo] = useState<{ value: string; scanned: string | null } | null>(null);
   const [spoiled, setSpoiled] = useState<Spoiled[]>([]);
@@ -66,22 +67,35 @@ function Portion({ id, build: b, begun, done }: PortionProps) {
   const made = counted > 0 || typedMade?.value ? String(counted) : '';
   const proposed = state.to ?? b.putAway?.code ?? '';
   const to = typedTo && typedTo.scanned === state.to ? typedTo.value : proposed;
+  const scrapped = spoiled.map(s => ({ ...s, quantity: Number(s.quantity) }));
   const finish = useMutation({
-    mutationFn: () =>
-      finishPortion(b.no, {
-        key: id,
-        made: Number(made || 0),
-        to,
-        scrapped: spoiled.map(s => ({ ...s, quantity: Number(s.quantity) })),
-      }),
+    mutationFn: () => finishPortion(b.no, { key: id, made: Number(made || 0), to, scrapped }),
     onSuccess: async () => {
       done();
       await changed(client, 'builds', 'catalog', 'stock', 'orders');
     },
   });
   useScanner(scan);
-  const change = (i: number, more: Partial<Spoiled>) =>
-    setSpoiled(spoiled.map((s, k) => (k === i ? { ...s, ...more } : s)));
+  return {
+    made,
+    to,
+    spoiled,
+    setSpoiled,
+    answer,
+    waiting,
+    finish,
+    typeMade: (value: string) => setTypedMade({ value, scanned: state.made }),
+    typeTo: (value: string) => setTypedTo({ value, scanned: state.to }),
+    change: (i: number, more: Partial<Spoiled>) =>
+      setSpoiled(spoiled.map((s, k) => (k === i ? { ...s, ...more } : s))),
+  };
+}
+
+/** One portion. Scanning the kit's own code counts one made; scanning a place says where they are put. */
+function Portion(props: PortionProps) {
+  const { build: b } = props;
+  const portion = usePortion(props);
+  const { made, to, spoiled, setSpoiled, answer, waiting, finish, change } = portion;
   const labels = Math.max(1, Number(made || b.canMake || 1));
   return (
     <Form className={css.finish} ready={waiting === 0 && !finish.isPending} onSend={() => finish.mutate()}>
@@ -92,14 +106,14 @@ function Portion({ id, build: b, begun, done }: PortionProps) {
           width={8}
           placeholder={String(b.canMake)}
           value={made}
-          onType={value => setTypedMade({ value, scanned: state.made })}
+          onType={portion.typeMade}
         />
         <Line
           label={b.putAway ? `Put in (proposed: ${b.putAway.why})` : 'Put in'}
           capitals
           width={14}
           value={to}
-          onType={value => setTypedTo({ value, scanned: state.to })}
+          onType={portion.typeTo}
         />
         <Button
           type="submit"

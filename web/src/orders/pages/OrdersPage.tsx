@@ -4,6 +4,7 @@ import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-q
 import { useMemo } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { changed } from '../../asked.js';
+import { inTab } from '../../kept.js';
 import { ExportLinks } from '../../parts/ExportLinks.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
@@ -25,19 +26,36 @@ import { questionOf } from '../question.js';
 const LIST = 'auk.orders.list';
 
 /** The question of the list a person was in last; previous and next on an order's page follow it. */
-export const lastQuestion = (): string => sessionStorage.getItem(LIST) ?? '';
+export const lastQuestion = (): string => inTab.get(LIST) ?? '';
 
-/** The order list: its filter is a sentence, its address holds the filter. */
-export default function OrdersPage({ departed }: { departed?: boolean }) {
-  const me = useMe();
+/** What the list is asked, as it stands in the address; asking something else chooses none. */
+function useAsked(departed: boolean, chooseNone: () => void) {
   const [params, setParams] = useSearchParams();
   const asked = new URLSearchParams(params);
   if (departed && !asked.has('stage')) asked.set('stage', 'Departed');
   const question = questionOf(asked);
-  sessionStorage.setItem(LIST, question);
+  inTab.set(LIST, question);
+  const ask = (to: string) => {
+    chooseNone();
+    setParams(new URLSearchParams(to), { replace: true });
+  };
+  const set = (key: string, value: string) => {
+    const next = addressNow();
+    if (departed && !next.has('stage')) next.set('stage', 'Departed');
+    if (value === '') next.delete(key);
+    else next.set(key, value);
+    ask(questionOf(next));
+  };
+  return { asked, question, ask, set };
+}
+
+/** The order list: its filter is a sentence, its address holds the filter. */
+export default function OrdersPage({ departed }: { departed?: boolean }) {
+  const me = useMe();
+  const [chosen, choose, chooseNone] = useChosen();
+  const { asked, question, ask, set } = useAsked(departed === true, chooseNone);
   useTitle(departed ? 'Departed' : 'Orders');
   const orders = useInfiniteQuery(ordersQuery(question));
-  const [chosen, choose, chooseNone] = useChosen();
   const client = useQueryClient();
   const navigate = useNavigate();
   const star = useMutation({
@@ -51,17 +69,6 @@ export default function OrdersPage({ departed }: { departed?: boolean }) {
   const more = useMore(orders);
   const rows = useMemo(() => orders.data?.pages.flatMap(p => p.rows) ?? [], [orders.data]);
   const columns = useMemo(() => orderColumns(star.mutate), [star.mutate]);
-  const ask = (to: string) => {
-    chooseNone();
-    setParams(new URLSearchParams(to), { replace: true });
-  };
-  const set = (key: string, value: string) => {
-    const next = addressNow();
-    if (departed && !next.has('stage')) next.set('stage', 'Departed');
-    if (value === '') next.delete(key);
-    else next.set(key, value);
-    ask(questionOf(next));
-  };
   const desk = can(me, 'orders.change');
   const stage = asked.get('stage');
   const clear = rows.filter(r => r.stage === 'Clear');

@@ -12,7 +12,7 @@ import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
 import { Unsent } from '../../scans/Unsent.js';
 import { type NotOpened, useOpening } from '../../scans/useOpening.js';
-import { useScanner } from '../../scans/useScanner.js';
+import { forNext, useScanner } from '../../scans/useScanner.js';
 import { PauseBuying } from '../../shell/PauseBuying.js';
 import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
@@ -34,7 +34,9 @@ export default function BenchPage() {
       return null;
     }
     if (/^IN-\d/i.test(code.trim())) {
+      const stay = forNext(waiting.splice(0));
       await navigate(`/prepare?at=${code.trim()}`);
+      if (window.location.pathname !== '/prepare') stay();
       return null;
     }
     const view = await openAtBench(code);
@@ -60,6 +62,7 @@ export default function BenchPage() {
           early={early}
           leave={leave}
           scaleOf={bench?.scale ? bench.id : null}
+          takesFirst={bench?.takesFirst ?? false}
           done={done}
         />
       ) : (

@@ -1,6 +1,7 @@
-import { formatSize, type PackState, parcelAtHand } from '@auk/core';
+import { type PackState, parcelAtHand } from '@auk/core';
 import { useMemo } from 'react';
 import { OpenBox } from '../../parts/box/OpenBox.js';
+import { size } from '../../parts/format.js';
 import css from '../../scans/bench.module.css';
 import { lay, layoutOf, lies, wishOf } from '../boxDrawing.js';
 import ownCss from '../packing.module.css';
@@ -25,7 +26,7 @@ export default function BoxDrawing({ state }: { state: PackState }) {
       <figcaption>
         {parcelAtHand(state).boxCode !== box.code && <b>Proposed: scan {box.code}. </b>}
         <b>{words}</b>
-        {piece && <span> {formatSize(piece.size, 'imperial')} as it lies.</span>}
+        {piece && <span> {size(piece.size)} as it lies.</span>}
         {rest > 0 && <span> {rest} more for the next box: scan NEXTBOX when this one is full.</span>}
       </figcaption>
     </figure>

@@ -24,7 +24,7 @@ export function PackHead({ view, state }: { view: BenchView; state: PackState })
         </small>
       </span>
       <Unsent />
-      <PauseBuying short />
+      <PauseBuying />
       {view.departure && (
         <span>
           <b>
@@ -48,7 +48,7 @@ export function PackHead({ view, state }: { view: BenchView; state: PackState })
       <span className={css.end}>
         <b>{view.behind} behind you</b>
         <small>
-          {me.name} · {view.parcels.at(-1)!.no}
+          {me.name} · <span className={textCss.whole}>{view.parcels.at(-1)!.no}</span>
         </small>
       </span>
     </header>

@@ -30,6 +30,7 @@ import { usePreference } from '../usePreference.js';
 import { ColumnsMenu } from './ColumnsMenu.js';
 import { type Arrangement, arranged, borderMoved, type Column, shownColumns } from './column.js';
 import css from './table.module.css';
+import { useArrowsFromPage } from './useArrowsFromPage.js';
 import { ROW_HEIGHT, useSight } from './useSight.js';
 import { walkTo } from './walking.js';
 
@@ -81,21 +82,14 @@ const FEATURES = tableFeatures({ columnOrderingFeature, columnSizingFeature, col
 /** Rows are drawn from the list itself, as far as they are in sight: react-table arranges the columns alone. */
 const NO_ROWS: object[] = [];
 
-/**
- * The one list of the house. Of long lists only the rows in sight are drawn, and a row that stays in sight is not drawn again, so
- * that a hundred thousand rows cost no more than thirty. Arrow keys walk, Enter looks inside or goes there, Space chooses.
- */
-export function DataTable<R>(props: Props<R>) {
-  const { name, label, rows, idOf, columns, more, chosen, inside, filters, tools, empty } = props;
-  const { arrangeable = true } = props;
-  const [kept, keep] = usePreference<Partial<Arrangement> | null>(`${name}-columns`, null);
-  const arrangement = useMemo(() => arranged(kept, columns), [kept, columns]);
-  const { shown, widthOf } = useColumns(columns, arrangement);
+/** Which rows are in sight, which is open, where the cursor is, and what a row does when it is pressed or chosen. */
+function useRows<R>(props: Props<R>) {
+  const { name, rows, idOf, more, chosen, inside } = props;
   const place = useRef<HTMLTableElement>(null);
   const [open, setOpen] = useState<string | null>(props.opened ?? null);
   const { items, top, bottom, measure, toRow } = useSight(name, rows.length, place);
   const walk = useWalk({ ...props, open, setOpen, toRow });
-  const own = useId();
+  useArrowsFromPage(place);
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
     if (more && last >= rows.length - AHEAD) more();
@@ -112,16 +106,32 @@ export function DataTable<R>(props: Props<R>) {
     },
     choose: id => chosen?.set(toggled(chosen.ids, id)),
   };
+  return { place, open, items, top, bottom, measure, walk, allChosen, acts };
+}
+
+/**
+ * The one list of the house. Of long lists only the rows in sight are drawn, and a row that stays in sight is not drawn again, so
+ * that a hundred thousand rows cost no more than thirty. Arrow keys walk, Enter looks inside or goes there, Space chooses.
+ */
+export function DataTable<R>(props: Props<R>) {
+  const { name, label, rows, idOf, columns, more, chosen, inside, filters, tools, empty } = props;
+  const { arrangeable = true } = props;
+  const [kept, keep] = usePreference<Partial<Arrangement> | null>(`${name}-columns`, null);
+  const arrangement = useMemo(() => arranged(kept, columns), [kept, columns]);
+  const { shown, widthOf } = useColumns(columns, arrangement);
+  const { place, open, items, top, bottom, measure, walk, allChosen, acts } = useRows(props);
+  const own = useId();
+  const menu = arrangeable && rows.length > 0 && (
+    <ColumnsMenu columns={columns} arrangement={arrangement} onChange={keep} />
+  );
   return (
     <>
-      {(filters || tools || (arrangeable && rows.length > 0)) && (
+      {(filters || tools || menu) && (
         <div className={pageCss.tools}>
           {filters}
           <span className={css.grow} />
           {tools}
-          {arrangeable && rows.length > 0 && (
-            <ColumnsMenu columns={columns} arrangement={arrangement} onChange={keep} />
-          )}
+          {menu}
         </div>
       )}
       {rows.length === 0 ? (
@@ -143,31 +153,12 @@ export function DataTable<R>(props: Props<R>) {
               <col key={c.id} style={{ width: widthOf(c) }} />
             ))}
           </colgroup>
-          <TableHead>
-            <TableRow aria-rowindex={1}>
-              {chosen && (
-                <TableCell className={css.sticky}>
-                  <Tick
-                    bare
-                    label="Choose all that are shown"
-                    checked={allChosen}
-                    onTick={on => chosen.set(new Set(on ? rows.map(idOf) : []))}
-                  />
-                </TableCell>
-              )}
-              {shown.map((c, i) => (
-                <TableCell key={c.id} className={css.sticky} align={c.right ? 'right' : 'left'}>
-                  <span className={c.fixed ? textCss.hidden : ''}>{c.head}</span>
-                  {arrangeable && i < shown.length - 1 && !c.fixed && (
-                    <Border
-                      onMove={by => keep(borderMoved(shown, arrangement, c.id, by))}
-                      widthOf={() => place.current!.clientWidth}
-                    />
-                  )}
-                </TableCell>
-              ))}
-            </TableRow>
-          </TableHead>
+          <Heads
+            shown={shown}
+            all={chosen && { are: allChosen, set: on => chosen.set(new Set(on ? rows.map(idOf) : [])) }}
+            move={arrangeable ? (id, by) => keep(borderMoved(shown, arrangement, id, by)) : null}
+            widthOf={() => place.current!.clientWidth}
+          />
           {top > 0 && <tbody aria-hidden="true" style={{ height: top }} />}
           {items.map(({ index }) => {
             const row = rows[index];
@@ -197,6 +188,38 @@ export function DataTable<R>(props: Props<R>) {
         </Table>
       )}
     </>
+  );
+}
+
+interface HeadsProps<R> {
+  shown: readonly Column<R>[];
+  /** Whether all rows are chosen, where rows are chosen. */
+  all: { are: boolean; set: (on: boolean) => void } | null | undefined;
+  /** Moves the border after a column, where columns are arranged by hand. */
+  move: ((column: string, by: number) => void) | null;
+  widthOf: () => number;
+}
+
+/** The names of the columns; they stay in sight. */
+function Heads<R>({ shown, all, move, widthOf }: HeadsProps<R>) {
+  return (
+    <TableHead>
+      <TableRow aria-rowindex={1}>
+        {all && (
+          <TableCell className={css.sticky}>
+            <Tick bare label="Choose all that are shown" checked={all.are} onTick={all.set} />
+          </TableCell>
+        )}
+        {shown.map((c, i) => (
+          <TableCell key={c.id} className={css.sticky} align={c.right ? 'right' : 'left'}>
+            <span className={c.fixed ? textCss.hidden : ''}>{c.head}</span>
+            {move && i < shown.length - 1 && !c.fixed && (
+              <Border onMove={by => move(c.id, by)} widthOf={widthOf} />
+            )}
+          </TableCell>
+        ))}
+      </TableRow>
+    </TableHead>
   );
 }
 
@@ -276,7 +299,12 @@ const Row = memo(function Row(p: RowProps) {
           </TableCell>
         )}
         {shown.map(c => (
-          <TableCell key={c.id} data-column={c.id} align={c.right ? 'right' : 'left'}>
+          <TableCell
+            key={c.id}
+            data-column={c.id}
+            data-number={c.right || undefined}
+            align={c.right ? 'right' : 'left'}
+          >
             {c.cell(row)}
           </TableCell>
         ))}

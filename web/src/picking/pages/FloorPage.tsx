@@ -70,7 +70,7 @@ function ChooseList({ opening }: { opening: Opening<OpenedList> }) {
     <main className={css.hand}>
       <div className={css.head}>
         <Unsent />
-        <PauseBuying short />
+        <PauseBuying />
         <CameraButton />
         {me.role !== 'picker' && (
           <Link className={css.away} to="/board">

@@ -2,7 +2,7 @@ import { can, type FloorChoices } from '@auk/contract';
 import { type PickState, type PickStop, stopOpen } from '@auk/core';
 import Button from '@mui/material/Button';
 import InputBase from '@mui/material/InputBase';
-import { useState } from 'react';
+import { type CSSProperties, useState } from 'react';
 import { day, size } from '../../parts/format.js';
 import pageCss from '../../parts/page.module.css';
 import { Picture } from '../../parts/picture.js';
@@ -28,7 +28,11 @@ export function Stop({ stop, state, choices, scan }: Props) {
   return (
     <>
       <div className={css.placerow}>
-        <span className={css.place} data-part="place">
+        <span
+          className={css.place}
+          style={{ '--letters': stop.placeCode.length } as CSSProperties}
+          data-part="place"
+        >
           {stop.placeCode}
         </span>
         <span className={seen ? css.seen : ''}>{seen ? '✓ right place' : 'scan the place'}</span>

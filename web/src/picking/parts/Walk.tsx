@@ -33,19 +33,11 @@ interface Props {
   early: RefObject<string[]>;
 }
 
-export function Walk({ opened, early }: Props) {
-  const session = useScanSession(
-    opened.sessionId,
-    walkPath(opened.sessionId),
-    opened.state.listNo,
-    opened.state,
-    pickScan,
-  );
-  const { state, answer, scan } = session;
+/** Scans of a walk, and buttons of the rule book, which are pressed for the order of the stop. */
+function useTaking(session: { state: PickState; scan: (text: string) => void }, early: Props['early']) {
+  const { state, scan } = session;
   const [typed, setTyped] = useState('');
-  const [all, setAll] = useState(false);
   const [pressed, setPressed] = useState<Pressed | null>(null);
-  /** Buttons of the rule book are pressed for the order of the stop. */
   const press = async (code: string) => {
     const order = (state.stops[state.at] ?? state.stops.at(-1))!.orderNo;
     const { pressFor } = await import('../../rules/press.js');
@@ -58,55 +50,36 @@ export function Walk({ opened, early }: Props) {
   };
   useScanner(take, { typed: true, onTyping: setTyped });
   useEarly(early, take);
+  return { typed, pressed, press };
+}
+
+export function Walk({ opened, early }: Props) {
+  const session = useScanSession(
+    opened.sessionId,
+    walkPath(opened.sessionId),
+    opened.state.listNo,
+    opened.state,
+    pickScan,
+  );
+  const { state, answer, scan } = session;
+  const { typed, pressed, press } = useTaking(session, early);
+  const [all, setAll] = useState(false);
   const list = useQuery(listQuery(state.listNo));
   const me = useMe();
   const other = list.data?.picker && list.data.picker !== me.name ? list.data.picker : null;
   useTitle(state.listNo);
   const done = pickDone(state);
-  const taken = state.stops.reduce((n, s) => n + s.taken + s.missing, 0);
-  const wanted = state.stops.reduce((n, s) => n + s.wanted, 0);
-  const spots = new Map(list.data?.rows.map(r => [r.place, r]));
-  const map = state.stops.map(s => ({
-    aisle: spots.get(s.placeCode)?.aisle ?? null,
-    along: spots.get(s.placeCode)?.along ?? null,
-    done: stopOpen(s) === 0,
-  }));
   const waits = toteToBring(state) !== null || (state.heap && !state.trolley);
   const next = waits ? state.stops[state.at] : state.stops.find((s, i) => i > state.at && stopOpen(s) > 0);
   return (
     <main className={css.hand}>
-      <div className={css.head}>
-        <h1 className={textCss.code}>{state.listNo}</h1>
-        {state.trolley && (
-          <span>
-            on <b>{state.trolley.mark}</b>
-          </span>
-        )}
-        <Link to="/floor">lists</Link>
-        <Unsent />
-        <CameraButton />
-        <ButtonBase className={css.away} data-part="stop" aria-expanded={all} onClick={() => setAll(!all)}>
-          <span>
-            stop <b>{Math.min(state.at + 1, state.stops.length)}</b> of {state.stops.length} {all ? '▲' : '▼'}
-          </span>
-        </ButtonBase>
-      </div>
+      <Top state={state} all={all} show={() => setAll(!all)} />
       {other && (
         <p className={css.note} role="status">
           ▲ {other} has taken this list over. What you scan here counts all the same.
         </p>
       )}
-      <LinearProgress
-        variant="determinate"
-        color="success"
-        value={(100 * taken) / Math.max(1, wanted)}
-        aria-label={`${taken} of ${count(wanted, 'piece')}`}
-      />
-      {spots.size > 0 && (
-        <div className={css.map}>
-          <WalkMap stops={map} at={done ? null : state.at} height={92} />
-        </div>
-      )}
+      <How state={state} spots={new Map(list.data?.rows.map(r => [r.place, r]))} />
       {all ? (
         <Overview state={state} aside={opened.choices.doneAside} />
       ) : (
@@ -140,6 +113,59 @@ export function Walk({ opened, early }: Props) {
         </div>
       )}
     </main>
+  );
+}
+
+/** The list, what its goods lie on, and which stop this is. */
+function Top({ state, all, show }: { state: PickState; all: boolean; show: () => void }) {
+  return (
+    <div className={css.head}>
+      <h1 className={textCss.code}>{state.listNo}</h1>
+      {state.trolley && (
+        <span>
+          on <b>{state.trolley.mark}</b>
+        </span>
+      )}
+      <Link to="/floor">lists</Link>
+      <Unsent />
+      <CameraButton />
+      <ButtonBase className={css.away} data-part="stop" aria-expanded={all} onClick={show}>
+        <span>
+          stop <b>{Math.min(state.at + 1, state.stops.length)}</b> of {state.stops.length} {all ? '▲' : '▼'}
+        </span>
+      </ButtonBase>
+    </div>
+  );
+}
+
+interface HowProps {
+  state: PickState;
+  spots: ReadonlyMap<string, { aisle: number | null; along: number | null }>;
+}
+
+/** How much is taken, and where on the floor this stop is. */
+function How({ state, spots }: HowProps) {
+  const taken = state.stops.reduce((n, s) => n + s.taken + s.missing, 0);
+  const wanted = state.stops.reduce((n, s) => n + s.wanted, 0);
+  const map = state.stops.map(s => ({
+    aisle: spots.get(s.placeCode)?.aisle ?? null,
+    along: spots.get(s.placeCode)?.along ?? null,
+    done: stopOpen(s) === 0,
+  }));
+  return (
+    <>
+      <LinearProgress
+        variant="determinate"
+        color="success"
+        value={(100 * taken) / Math.max(1, wanted)}
+        aria-label={`${taken} of ${count(wanted, 'piece')}`}
+      />
+      {spots.size > 0 && (
+        <div className={css.map}>
+          <WalkMap stops={map} at={pickDone(state) ? null : state.at} height={92} />
+        </div>
+      )}
+    </>
   );
 }
 

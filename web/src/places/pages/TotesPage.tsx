@@ -23,6 +23,8 @@ import { makeTotes, totesQuery } from '../api.js';
 export default function TotesPage() {
   const totes = useQuery(totesQuery);
   const may = can(useMe(), 'places.change');
+  /** Codes that were made since the page was opened: theirs are the labels that are missing. */
+  const [made, setMade] = useState<readonly string[]>([]);
   const rows = totes.data ?? [];
   const left = rows.filter(t => t.left).length;
   const busy = rows.filter(t => t.order !== null || t.list !== null).length;
@@ -34,7 +36,7 @@ export default function TotesPage() {
         title="Totes and trolleys"
         about={`${count(totesOnly, 'tote')}, ${count(rows.length - totesOnly, 'trolley')}; ${busy} in use${left > 0 ? `, ! goods left in ${left}` : ''}. Each bears its code and a mark that is read from afar.`}
       />
-      {may && <NewTotes />}
+      {may && <NewTotes onMade={setMade} />}
       <ProblemNote error={totes.error} />
       <DataTable
         name="totes"
@@ -43,20 +45,35 @@ export default function TotesPage() {
         idOf={t => t.code}
         columns={COLUMNS}
         tools={
-          <span>
-            Labels of all:{' '}
-            <a href="/api/v1/stock/totes/labels.pdf?form=sheet" target="_blank" rel="noreferrer">
-              sheet of 30
-            </a>{' '}
-            ·{' '}
-            <a href="/api/v1/stock/totes/labels.pdf?form=thermal" target="_blank" rel="noreferrer">
-              label printer
-            </a>
-          </span>
+          <>
+            {made.length > 0 && (
+              <Labels of={`the ${count(made.length, 'new one')}`} from={made[0]!} to={made.at(-1)!} />
+            )}
+            <Labels of="all" from="" to="" />
+          </>
         }
         empty={totes.isSuccess && 'There is no tote yet. Make some above.'}
       />
     </>
+  );
+}
+
+const labelsAt = (form: 'sheet' | 'thermal', from: string, to: string) =>
+  `/api/v1/stock/totes/labels.pdf?form=${form}&from=${from}&to=${to}`;
+
+/** Where labels are printed, of codes from one to another. */
+function Labels({ of, from, to }: { of: string; from: string; to: string }) {
+  return (
+    <span>
+      Labels of {of}:{' '}
+      <a href={labelsAt('sheet', from, to)} target="_blank" rel="noreferrer">
+        sheet of 30
+      </a>{' '}
+      ·{' '}
+      <a href={labelsAt('thermal', from, to)} target="_blank" rel="noreferrer">
+        label printer
+      </a>
+    </span>
   );
 }
 
@@ -91,6 +108,21 @@ const COLUMNS: Column<ToteRow>[] = [
         </span>
       ),
   },
+  {
+    id: 'label',
+    head: 'Label',
+    width: 8,
+    cell: t => (
+      <a
+        href={labelsAt('thermal', t.code, t.code)}
+        target="_blank"
+        rel="noreferrer"
+        aria-label={`Label of ${t.code}`}
+      >
+        print
+      </a>
+    ),
+  },
 ];
 
 const COLOURS = TOTE_COLOURS.map(c => [c, c] as const);
@@ -98,7 +130,7 @@ const COLOURS = TOTE_COLOURS.map(c => [c, c] as const);
 const KINDS = CARRIER_KINDS.map(k => [k, k === 'tote' ? 'totes' : 'trolleys'] as const);
 
 /** Numbers further totes or trolleys: how many, their letter, their colour. */
-function NewTotes() {
+function NewTotes({ onMade }: { onMade: (codes: readonly string[]) => void }) {
   const [input, setInput] = useState({
     kind: 'tote' as MakeTotes['kind'],
     count: '20',
@@ -115,6 +147,7 @@ function NewTotes() {
   const make = useMutation({
     mutationFn: makeTotes,
     onSuccess: async codes => {
+      onMade(codes);
       say(`Made: ${codes[0]} to ${codes.at(-1)}. Print their labels.`);
       await changed(client, 'stock');
     },

@@ -26,18 +26,7 @@ export default function WallsPage() {
       <Head
         title="Put walls"
         about={`Heaps are sorted here, a cell for each order. ${count(cells.length, 'cell')}, ${cells.filter(c => c.order).length} with an order.`}
-      >
-        {cells.length > 0 && (
-          <Button
-            variant="outlined"
-            color="secondary"
-            href="/api/v1/stock/walls/labels.pdf?form=sheet"
-            target="_blank"
-          >
-            Print labels
-          </Button>
-        )}
-      </Head>
+      />
       {may && <NewWall />}
       <ProblemNote error={walls.error} />
       {walls.data?.map(w => (
@@ -63,6 +52,9 @@ function OneWall({ wall: w, may }: { wall: WallView; may: boolean }) {
     <section className={pageCss.panel} aria-label={`Wall ${w.wall}`}>
       <div className={pageCss.tools}>
         <h2 className={pageCss.grow}>Wall {w.wall}</h2>
+        <Button size="small" href={`/api/v1/stock/walls/${w.wall}/labels.pdf?form=sheet`} target="_blank">
+          Print labels
+        </Button>
         {may && (
           <Button size="small" disabled={remove.isPending} onClick={() => remove.mutate()}>
             Take down

@@ -46,7 +46,9 @@ export function Figures({ plan }: { plan: PlanView }) {
   );
 }
 
-function lateWords({ late, lateAlready }: PlanView): string {
+function lateWords({ late, lateAlready, lists }: PlanView): string {
+  // When released lists are picked is not foretold here any more.
+  if (lists.every(l => l.released !== null)) return 'of all pickers together';
   if (late === 0) return 'of all pickers together, ✓ nothing late';
   const already = lateAlready > 0 ? `, ${lateAlready} of them whatever is done` : '';
   return `of all pickers together, ✕ ${late} late${already}`;

@@ -25,15 +25,12 @@ export default function RulesPage() {
   return <Book view={view.data} />;
 }
 
-function Book({ view }: { view: RuleBookView }) {
-  const may = can(useMe(), 'rules.change');
+/** The book as it is being written, which rule is open, and what stands beside it. */
+function useDraft(view: RuleBookView) {
   // What is being written stays as it is when somebody else saves: saving tells what they changed.
   const [draft, setDraft] = useState<{ base: number; book: RuleBook } | null>(null);
   const [open, setOpen] = useState<string | null>(null);
   const [beside, setBeside] = useState<'dry run' | 'older' | 'starts'>('dry run');
-  const show = (what: typeof beside) => setBeside(beside === what ? 'dry run' : what);
-  const [tried, setTried] = useState<string | null>(null);
-  const dryRun = useQuery({ ...dryRunQuery(tried ?? ''), enabled: tried !== null });
   const book = draft?.book ?? view.book;
   const change = (next: RuleBook) =>
     setDraft(
@@ -46,8 +43,16 @@ function Book({ view }: { view: RuleBookView }) {
     change(withNewRule(book, rule));
     setOpen(rule.id);
   };
-  const rules = rulesOf(book);
-  const opened = rules.find(r => r.id === open) ?? null;
+  const show = (what: typeof beside) => setBeside(beside === what ? 'dry run' : what);
+  return { draft, setDraft, open, setOpen, beside, setBeside, show, book, change, begin };
+}
+
+function Book({ view }: { view: RuleBookView }) {
+  const may = can(useMe(), 'rules.change');
+  const now = useDraft(view);
+  const [tried, setTried] = useState<string | null>(null);
+  const dryRun = useQuery({ ...dryRunQuery(tried ?? ''), enabled: tried !== null });
+  const rules = rulesOf(now.book);
   return (
     <>
       <Head title="Rules" about={aboutOf(view)}>
@@ -62,29 +67,29 @@ function Book({ view }: { view: RuleBookView }) {
             Print button codes
           </Button>
         )}
-        <Button variant="outlined" color="secondary" onClick={() => show('older')}>
+        <Button variant="outlined" color="secondary" onClick={() => now.show('older')}>
           Older books
         </Button>
         {may && (
-          <Button variant="outlined" color="secondary" onClick={() => show('starts')}>
-            Starting points
-          </Button>
-        )}
-        {may && (
-          <Button variant="outlined" color="secondary" onClick={begin}>
-            New rule
-          </Button>
+          <>
+            <Button variant="outlined" color="secondary" onClick={() => now.show('starts')}>
+              Starting points
+            </Button>
+            <Button variant="outlined" color="secondary" onClick={now.begin}>
+              New rule
+            </Button>
+          </>
         )}
       </Head>
       <div className={css.desk}>
         <div>
           <BookRows
             view={view}
-            book={book}
+            book={now.book}
             may={may}
-            open={open}
-            onOpen={setOpen}
-            onChange={change}
+            open={now.open}
+            onOpen={now.setOpen}
+            onChange={now.change}
             acted={actedBy(view, rules, dryRun.data?.result ?? null)}
           />
           {rules.length === 0 && (
@@ -94,45 +99,63 @@ function Book({ view }: { view: RuleBookView }) {
             </p>
           )}
         </div>
-        <aside className={`${pageCss.side} ${css.beside}`}>
-          {draft && (
-            <SaveBar
-              draft={draft}
-              view={view}
-              onSaved={() => {
-                setDraft(null);
-                setOpen(null);
-              }}
-              onLeave={() => setDraft(null)}
-              onTakeOver={base => setDraft({ ...draft, base })}
-            />
-          )}
-          {beside === 'older' && (
-            <OlderBooks
-              no={view.no}
-              may={may && !draft}
-              onBook={from => {
-                change(from);
-                setBeside('dry run');
-              }}
-              leave={() => setBeside('dry run')}
-            />
-          )}
-          {may && (beside === 'starts' || (beside === 'dry run' && rules.length === 0)) && (
-            <Starts book={book} onChange={change} />
-          )}
-          {may && beside === 'dry run' && rules.length > 0 && (
-            <DryRunPanel
-              book={book}
-              rule={opened && { id: opened.id, no: opened.no }}
-              id={tried}
-              onAsked={setTried}
-            />
-          )}
-        </aside>
+        <Beside view={view} now={now} may={may} tried={tried} onAsked={setTried} />
       </div>
       <SpendingBar rules={rulesOf(view.book)} />
     </>
+  );
+}
+
+interface BesideProps {
+  view: RuleBookView;
+  now: ReturnType<typeof useDraft>;
+  may: boolean;
+  tried: string | null;
+  onAsked: (id: string | null) => void;
+}
+
+/** Beside the book: keeping what was written, and the older books, starting points, or what the book would do. */
+function Beside({ view, now, may, tried, onAsked }: BesideProps) {
+  const { draft, setDraft, beside, setBeside, book, change } = now;
+  const rules = rulesOf(book);
+  const opened = rules.find(r => r.id === now.open) ?? null;
+  return (
+    <aside className={`${pageCss.side} ${css.beside}`}>
+      {draft && (
+        <SaveBar
+          draft={draft}
+          view={view}
+          onSaved={() => {
+            setDraft(null);
+            now.setOpen(null);
+          }}
+          onLeave={() => setDraft(null)}
+          onTakeOver={base => setDraft({ ...draft, base })}
+        />
+      )}
+      {beside === 'older' && (
+        <OlderBooks
+          no={view.no}
+          may={may && !draft}
+          onBook={from => {
+            change(from);
+            setBeside('dry run');
+          }}
+          leave={() => setBeside('dry run')}
+        />
+      )}
+      {may && (beside === 'starts' || (beside === 'dry run' && rules.length === 0)) && (
+        <Starts book={book} onChange={change} />
+      )}
+      {may && beside === 'dry run' && rules.length > 0 && (
+        <DryRunPanel
+          book={book}
+          rule={opened && { id: opened.id, no: opened.no }}
+          id={tried}
+          onAsked={onAsked}
+        />
+      )}
+    </aside>
   );
 }
 

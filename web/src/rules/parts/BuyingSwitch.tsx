@@ -6,8 +6,8 @@ import { setPause, spendingQuery } from '../../parts/api.js';
 import { say } from '../../parts/say.js';
 import { useMe } from '../../people/useMe.js';
 
-/** The pause of buying unattended, where rules buy at all; `short` where there is little room. Anybody may pause it; to let it go on is a right. */
-export default function BuyingSwitch({ short }: { short: boolean }) {
+/** The pause of buying unattended, where rules buy at all. Anybody may pause it; to let it go on is a right. */
+export default function BuyingSwitch() {
   const client = useQueryClient();
   const mayResume = can(useMe(), 'rules.spend');
   const spending = useQuery(spendingQuery);
@@ -26,13 +26,14 @@ export default function BuyingSwitch({ short }: { short: boolean }) {
       size="small"
       variant="outlined"
       color="inherit"
+      sx={{ flex: 'none', whiteSpace: 'nowrap' }}
       aria-pressed={paused}
-      aria-label={paused ? 'Buying paused' : 'Pause buying'}
       disabled={pause.isPending || (paused && !mayResume)}
       title={paused ? 'Rules buy no labels until the pause is lifted.' : 'Stops all that rules would buy.'}
       onClick={() => pause.mutate(!paused)}
     >
-      {paused ? `❚❚ ${short ? 'Paused' : 'Buying paused'}` : `❚❚ ${short ? 'Buying' : 'Pause buying'}`}
+      <span aria-hidden="true">❚❚&nbsp;</span>
+      {paused ? 'Buying paused' : 'Pause buying'}
     </Button>
   );
 }

@@ -9,6 +9,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { changed } from '../../asked.js';
+import { onDevice } from '../../kept.js';
 import { Head } from '../../parts/Head.js';
 import { Line } from '../../parts/Line.js';
 import textCss from '../../parts/text.module.css';
@@ -51,7 +52,7 @@ export function Count({ kept, session, anew }: CountProps) {
         }),
       }),
     onSuccess: async () => {
-      localStorage.removeItem(nameOf(place));
+      onDevice.drop(nameOf(place));
       await changed(client, 'stock', 'orders');
     },
   });

@@ -26,7 +26,8 @@ export function isoMoment(text: string, order: DateOrder = 'month first'): strin
   const utc = Date.UTC(y, mo - 1, d, h, mi, s);
   const back = new Date(utc);
   if (back.getUTCMonth() !== mo - 1 || back.getUTCDate() !== d || h > 23 || mi > 59 || s > 59) return null;
-  return new Date(utc - offset(m[5]) * 60_000).toISOString();
+  const iso = new Date(utc - offset(m[5]) * 60_000).toISOString();
+  return y >= 2000 && iso.startsWith('20') ? iso : null;
 }
 
 function dayOf(text: string, order: DateOrder): [year: number, month: number, day: number] | null {
