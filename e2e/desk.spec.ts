@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page, type Route, test } from '@playwright/test';
 import {
   bringIn,
   codeOf,
@@ -328,9 +328,22 @@ test('the order: lines, prices and addresses in place, all lines at once, balanc
   await page.getByLabel('Ship to: postcode').fill('83704');
   await page.keyboard.press('Enter');
   await expect(page.getByText('postcode 83702 → 83704')).toBeVisible();
-  await page.getByLabel('Add a line').fill('mite strips, 10');
-  await page.getByRole('option', { name: /Mite strips, 10 pack/ }).click();
+  // By its name: Enter takes the one that is marked, also when it is pressed before the answer is there.
+  const line = page.getByLabel('Add a line');
+  await line.fill('mite strips');
+  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText('Mite strips, 10 pack');
+  await line.press('Enter');
   await expect(page.getByLabel('Units of Mite strips, 10 pack')).toHaveValue('1');
+  const asked: Route[] = [];
+  await page.route('**/api/v1/products?words=*', route => void asked.push(route));
+  await line.fill('hive log');
+  await line.press('Enter');
+  await expect.poll(() => asked.length).toBe(1);
+  await expect(line).toHaveValue('hive log');
+  await asked[0]!.continue();
+  await expect(page.getByLabel('Units of Hive log book')).toHaveValue('1');
+  await page.getByRole('button', { name: 'Take out Hive log book' }).click();
+  await page.unroute('**/api/v1/products?words=*');
   await page.getByRole('button', { name: 'Take out Mite strips, 10 pack' }).click();
   await expect(page.getByLabel('Units of Mite strips, 10 pack')).toBeHidden();
 });
@@ -470,6 +483,24 @@ test('stop reasons are cured in one press, in the list and on the page; a cure f
   await expect(page.getByText(/It may be a repeat of STOP-4: the same things/)).toBeVisible();
   await page.getByRole('button', { name: 'It is an order of its own' }).click();
   await expect(stageOf(page)).toHaveText('● Clear');
+  // Money that was given back: nothing is due, and the order is cancelled where it is told. What is stopped is a press away anywhere.
+  await page.getByLabel('Payment').selectOption('refunded');
+  await expect(stageOf(page)).toHaveText('▲ Stopped');
+  await page.getByLabel('Paid', { exact: true }).fill('0');
+  await page.keyboard.press('Enter');
+  await expect(part(page, 'history')).toContainText('paid $5.00 → $0.00');
+  await expect(part(page, 'money')).not.toContainText('Due');
+  await page.getByRole('link', { name: /^\d+ stopped$/ }).click();
+  await page.getByRole('button', { name: /stopped$/ }).click();
+  await expect(page.getByRole('row', { name: /STOP-5/ })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('treegrid', { name: 'Orders' })).toBeFocused();
+  await page.getByRole('row', { name: /STOP-5/ }).click();
+  await expect(page.getByText('refunded, kept $0.00 of $5.00')).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel the order' }).click();
+  await expect(page.getByLabel('Why')).toHaveValue('refunded');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /STOP-5/ })).toBeHidden();
 });
 
 test('notes of three kinds; the packer must confirm; slip and invoice are papers', async ({

@@ -88,7 +88,7 @@ test('without a network the Floor, the Dock and the Bench start by themselves, i
   wire.cut();
   await page.goto('/receiving/PO-1');
   await expect(part(page, 'answer')).toContainText('Scan what comes.');
-  await expect(page.getByRole('button', { name: 'Tomas Brandt' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Tomas Brandt packer' })).toBeVisible();
   await page.goto('/floor');
   await expect(page.getByText('Scan a pick list')).toBeVisible();
   await page.goto('/bench');
@@ -107,7 +107,7 @@ test('who signs out leaves nothing that is held, and a taken list is not opened 
   await expect(part(page, 'place')).toBeVisible();
   await kept(page);
   await page.goto('/floor');
-  await page.getByRole('button', { name: 'Ines Maddow' }).click();
+  await page.getByRole('button', { name: 'Ines Maddow lead' }).click();
   await page.getByRole('menuitem', { name: 'Sign out' }).click();
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
   wire.cut();

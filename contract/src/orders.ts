@@ -79,7 +79,7 @@ export const OrderRow = z.object({
   leavesWith: z.object({ carrier: z.string(), cutOff: z.string() }).nullable(),
   promised: z.string().nullable(),
   placedAt: z.string().nullable(),
-  payment: z.string(),
+  payment: z.enum(SETTLEMENTS),
   totalMinor: z.number(),
   paidMinor: z.number(),
   currency: z.string(),

@@ -283,6 +283,7 @@ export const ELSEWHERE: Record<string, Where> = {
   'Add the telephone number.': ['orders/parts/StopCure', 'MendAddress'],
   'Add a line, or cancel it.': ['orders/parts/LinesPanel', 'PickProduct'],
   'Wait for the payment, or cancel it.': ['orders/parts/StopCure', 'It is paid'],
+  'Cancel it, or say that it was paid again.': ['orders/parts/StopCure', 'It was paid again'],
   'Link the listing to a product.': ['orders/parts/StopCure', 'LinkListing'],
   'Correct the recipe.': ['kits/pages/KitPage', 'RecipeEdit'],
   'Correct the recipe and save it again.': ['kits/pages/KitPage', 'RecipeEdit'],

@@ -98,7 +98,10 @@ export function checkOrder(order: CheckedOrder, tables: AddressTables): StopReas
       code: 'unpaid',
       subject: order.payment,
       says: `The order is ${order.payment}.`,
-      cure: 'Wait for the payment, or cancel it.',
+      cure:
+        order.payment === 'unpaid'
+          ? 'Wait for the payment, or cancel it.'
+          : 'Cancel it, or say that it was paid again.',
     });
   if (order.latinWanted && !isLatinAddress(order.shipTo))
     reasons.push({

@@ -126,7 +126,12 @@ test('each fault is one reason with a cure', () => {
   expect(codes(order({ differences: [{ field: 'mail', words: 'mail', ours: 'a', theirs: 'b' }] }))).toEqual([
     'channel-differs',
   ]);
-  expect(checkOrder(order({ payment: 'unpaid' }), tables)[0]!.cure).not.toBe('');
+  expect(checkOrder(order({ payment: 'unpaid' }), tables)[0]!.cure).toBe(
+    'Wait for the payment, or cancel it.',
+  );
+  expect(checkOrder(order({ payment: 'refunded' }), tables)[0]!.cure).toBe(
+    'Cancel it, or say that it was paid again.',
+  );
 });
 
 test('an address in other letters stops the order only where Latin ones are wanted', () => {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { settledWord } from './settled.js';
+import { openBalance, settledWord } from './settled.js';
 
 test.each([
   ['paid', 12_000, 12_000, 'paid'],
@@ -16,4 +16,16 @@ test.each([
   ['on delivery', 0, 12_000, 'on delivery'],
 ] as const)('told %s with %d paid of %d is %s', (told, paid, total, word) => {
   expect(settledWord(told, paid, total)).toBe(word);
+});
+
+test.each([
+  ['unpaid', 0, 6_195, -6_195],
+  ['on delivery', 0, 6_195, -6_195],
+  ['paid', 5_000, 6_195, -1_195],
+  ['paid', 7_000, 6_195, 805],
+  ['refunded', 0, 6_195, 0],
+  ['part refunded', 5_000, 6_195, 0],
+  ['refunded', 7_000, 6_195, 805],
+] as const)('told %s with %d paid of %d, %d is open', (told, paid, total, open) => {
+  expect(openBalance(told, paid, total)).toBe(open);
 });

@@ -21,3 +21,13 @@ export function settledWord(told: Payment, paidMinor: number, totalMinor: number
   if (paidMinor >= totalMinor && (told === 'paid' || paidMinor > 0)) return 'paid';
   return paidMinor > 0 ? 'part paid' : 'unpaid';
 }
+
+/**
+ * What an order's money (minor units) still wants: negative is due from its buyer, positive is to be given back. Where money was given
+ * back, wholly or in part, that was agreed, and nothing is due any more.
+ * Example: refunded, nothing held of 6,195, is 0; unpaid it is -6,195.
+ */
+export function openBalance(told: Settled, paidMinor: number, totalMinor: number): number {
+  const balance = paidMinor - totalMinor;
+  return told === 'refunded' || told === 'part refunded' ? Math.max(0, balance) : balance;
+}

@@ -7,7 +7,7 @@ import {
   type OrderRow,
   type Page,
 } from '@auk/contract';
-import { group, type Stage } from '@auk/core';
+import { group, type Settled, type Stage } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, NONE } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
@@ -39,7 +39,7 @@ interface RowRecord {
   cutOff: Date | null;
   promised: string | null;
   placedAt: Date | null;
-  settled: string;
+  settled: Settled;
   totalMinor: number;
   paidMinor: number;
   currency: string;

@@ -1,6 +1,6 @@
-import Autocomplete from '@mui/material/Autocomplete';
+import Autocomplete, { createFilterOptions } from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
-import { type ReactNode, type Ref, useState } from 'react';
+import { type ReactNode, type Ref, type SyntheticEvent, useEffect, useState } from 'react';
 
 interface Props<T> {
   label: string;
@@ -8,8 +8,9 @@ interface Props<T> {
   placeholder?: string;
   value: T | null;
   onPick: (thing: T | null) => void;
-  /** What fits the words that are typed now; nothing while that is not known, so that Enter never takes what fitted earlier words. */
   options: readonly T[];
+  /** What fits the words that are typed now is still being asked for: the options are those of earlier words, and Enter waits. */
+  late?: boolean;
   wordsOf: (thing: T) => string;
   keyOf: (thing: T) => string;
   show: (thing: T) => ReactNode;
@@ -24,33 +25,43 @@ interface Props<T> {
   inputRef?: Ref<HTMLInputElement>;
 }
 
-/** One of many, found by typing. */
-export function PickOne<T>(props: Props<T>) {
-  const {
-    label,
-    bare,
-    placeholder,
-    value,
-    onPick,
-    options,
-    wordsOf,
-    keyOf,
-    show,
-    onWords,
-    ofWords,
-    emptied,
-  } = props;
+/** What is typed, whether the options are shown, and what Enter takes of them. */
+function useTyped<T>({ options, late = false, wordsOf, ofWords, onWords, onPick }: Props<T>) {
   const [words, setWords] = useState('');
   const [open, setOpen] = useState(false);
-  const asked = onWords !== undefined;
+  const [waits, setWaits] = useState(false);
+  const filter = onWords ? (all: T[]) => all : createFilterOptions<T>();
   const type = (typed: string) => {
     setWords(typed);
+    setWaits(false);
     onWords?.(typed);
   };
-  const pick = (thing: T | string | null) => {
+  const pick = (thing: T | null) => {
     type('');
-    onPick(typeof thing === 'string' ? ofWords!(thing) : thing);
+    onPick(thing);
   };
+  const choose = (e: SyntheticEvent, thing: T | string | null) => {
+    if (late && e.type === 'keydown' && thing !== null) setWaits(true);
+    // The first that fits is marked, and is what Enter takes; words that fit nothing are taken as they are.
+    else if (typeof thing === 'string')
+      pick(filter([...options], { inputValue: thing, getOptionLabel: wordsOf })[0] ?? ofWords!(thing));
+    else pick(thing);
+  };
+  // Enter came before the answer: what alone fits is taken then, and among several a person chooses.
+  useEffect(() => {
+    if (!waits || late) return;
+    setWaits(false);
+    if (options.length > 1) setOpen(true);
+    else if (options.length === 1 || ofWords) pick(options[0] ?? ofWords!(words.trim()));
+  });
+  return { words, type, open, setOpen, filter, pick, choose };
+}
+
+/** One of many, found by typing. */
+export function PickOne<T>(props: Props<T>) {
+  const { label, bare, placeholder, value, options, wordsOf, keyOf, show, ofWords, emptied } = props;
+  const { words, type, open, setOpen, filter, pick, choose } = useTyped(props);
+  const asked = props.onWords !== undefined;
   return (
     <Autocomplete<T, false, false, boolean>
       size="small"
@@ -67,15 +78,15 @@ export function PickOne<T>(props: Props<T>) {
       open={open && (!asked || options.length > 0)}
       onOpen={() => setOpen(true)}
       onClose={() => setOpen(false)}
-      {...(asked && { filterOptions: (all: T[]) => all })}
+      filterOptions={filter}
       {...(emptied && { inputValue: words })}
       getOptionLabel={thing => (typeof thing === 'string' ? thing : wordsOf(thing))}
       getOptionKey={thing => (typeof thing === 'string' ? thing : keyOf(thing))}
       isOptionEqualToValue={(a, b) => typeof b !== 'string' && keyOf(a) === keyOf(b)}
       groupBy={props.groupOf}
       onInputChange={(_, typed, why) => why === 'input' && type(typed)}
-      onChange={(_, thing) => pick(thing)}
-      onBlur={() => ofWords && !emptied && words.trim() !== '' && pick(words.trim())}
+      onChange={choose}
+      onBlur={() => ofWords && !emptied && words.trim() !== '' && pick(ofWords(words.trim()))}
       renderOption={({ key, ...li }, thing) => (
         <li key={key} {...li}>
           {show(thing)}

@@ -8,7 +8,8 @@ interface Station {
   to: string;
   name: string;
   count: number | undefined;
-  also?: { text: string; tone: 'stop' | 'risk' } | null;
+  /** What of it wants somebody, and where it is listed. */
+  also?: { text: string; tone: 'stop' | 'risk'; to: string } | null;
 }
 
 /** The route of the work: how many orders stand at each station, and the places beside it. */
@@ -19,7 +20,9 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
       to: '/orders',
       name: 'Orders',
       count: strip?.orders,
-      also: strip?.stopped ? { text: `${strip.stopped} stopped`, tone: 'stop' } : null,
+      also: strip?.stopped
+        ? { text: `${strip.stopped} stopped`, tone: 'stop', to: '/orders?stage=Stopped' }
+        : null,
     },
     { to: '/pick', name: 'Pick', count: strip?.pick },
     { to: '/bench', name: 'Bench', count: strip?.bench },
@@ -27,7 +30,9 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
       to: '/parcels',
       name: 'Parcels',
       count: strip?.parcels,
-      also: strip?.unanswered ? { text: `${strip.unanswered} unanswered`, tone: 'risk' } : null,
+      also: strip?.unanswered
+        ? { text: `${strip.unanswered} unanswered`, tone: 'risk', to: '/parcels' }
+        : null,
     },
     { to: '/departed', name: 'Departed', count: strip?.departed },
   ];
@@ -36,13 +41,17 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
       {stations.map((s, i) => (
         <Fragment key={s.to}>
           {i > 0 && <span className={css.rail} />}
-          <NavLink className={css.station} to={s.to}>
-            <b>{s.count ?? '·'}</b>
-            <span className={css.name}>
-              {s.name}
-              {s.also && <small className={textCss[s.also.tone]}>{s.also.text}</small>}
-            </span>
-          </NavLink>
+          <span className={css.station}>
+            <NavLink to={s.to}>
+              <b>{s.count ?? '·'}</b>
+              <span>{s.name}</span>
+            </NavLink>
+            {s.also && (
+              <Link className={textCss[s.also.tone]} to={s.also.to}>
+                {s.also.text}
+              </Link>
+            )}
+          </span>
         </Fragment>
       ))}
       <span className={css.off}>

@@ -50,6 +50,7 @@ export function PickProduct({ label, bare, placeholder, sku, onPick, emptied, ma
       value={sku === '' || emptied ? null : { sku }}
       emptied={emptied}
       options={options}
+      late={asked.length > 1 && (found.isPending || found.isPlaceholderData)}
       onWords={setWords}
       ofWords={typed => ({ sku: typed.toUpperCase() })}
       wordsOf={p => p.sku}

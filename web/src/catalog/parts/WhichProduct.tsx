@@ -47,6 +47,7 @@ export function WhichProduct({ listing: l, meant, can: may, set }: WhichProps) {
         disabled={!may}
         value={meant}
         options={asked.length > 1 ? others : alike}
+        late={asked.length > 1 && (found.isPending || found.isPlaceholderData)}
         onWords={setWords}
         wordsOf={p => p.name}
         keyOf={p => p.sku}

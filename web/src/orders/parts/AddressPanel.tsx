@@ -25,7 +25,13 @@ export function AddressPanel({ order: o, save, can }: PanelProps) {
         onSave={part => save(now => ({ shipTo: { ...now.shipTo, ...part } }))}
       />
       {can && !o.draft && !isLatinAddress(o.shipTo) && <InLatin orderId={o.row.id} />}
-      <Field label="Mail" value={o.mail} readOnly={!can} onSave={mail => void save({ mail })} />
+      <Field
+        label="Mail"
+        placeholder={can ? 'mail' : ''}
+        value={o.mail}
+        readOnly={!can}
+        onSave={mail => void save({ mail })}
+      />
       <Field
         label="Pick-up point"
         value={o.pickUpPoint}
@@ -127,6 +133,7 @@ function BuyerFinder({ save }: { save: Save }) {
       placeholder="Bought before? Name or mail"
       value={null}
       options={words.trim().length > 1 ? (found.data ?? []) : []}
+      late={words.trim().length > 1 && (found.isPending || found.isPlaceholderData)}
       onWords={setWords}
       wordsOf={b => b.shipTo.name ?? b.mail}
       keyOf={b => b.mail + b.shipTo.name}

@@ -54,7 +54,9 @@ export function InsideOrder({ id }: { id: string }) {
       <div>
         <h3>Money</h3>
         <p>
-          {order.data.settled} {show(money.paidMinor)} of {show(money.totalMinor)}
+          {order.data.settled}
+          {order.data.settled.endsWith('refunded') ? ', kept ' : ' '}
+          {show(money.paidMinor)} of {show(money.totalMinor)}
         </p>
         <p>shipping {show(money.shippingMinor)}</p>
         {money.balanceMinor < 0 && <p className={textCss.stop}>{show(-money.balanceMinor)} due</p>}

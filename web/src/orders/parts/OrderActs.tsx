@@ -11,6 +11,7 @@ import { Line } from '../../parts/Line.js';
 import pageCss from '../../parts/page.module.css';
 import { ProblemNote } from '../../parts/problem.js';
 import { actOnOrder, copyOrder } from '../api.js';
+import { AskCancel } from './AskCancel.js';
 
 /** Stages in which a service may still be chosen. */
 const WAITS = new Set(['Incoming', 'Stopped', 'Parked', 'Short', 'Clear', 'Listed', 'Picked', 'Packed']);
@@ -148,19 +149,17 @@ function AskReason(props: {
         <Line label="Type them" autoFocus value={word} onType={setWord} />
       </Ask>
     );
-  const park = asked === 'park';
+  if (asked === 'cancel') return <AskCancel {...common} onCancel={reason => act('cancel', { reason })} />;
   return (
     <Ask
       {...common}
-      title={park ? 'Park the order' : 'Cancel the order'}
-      act={park ? 'Park' : 'Cancel order'}
-      danger={!park}
+      title="Park the order"
+      act="Park"
       ready={text.trim() !== ''}
-      onAct={() => act(asked, park ? { reason: text, word } : { reason: text })}
+      onAct={() => act('park', { reason: text, word })}
     >
-      {!park && <p>It comes off its pick list. What is picked already is laid down, to be put back.</p>}
       <Line label="Why" autoFocus value={text} onType={setText} />
-      {park && <Line label="Words to type for unparking (may stay empty)" value={word} onType={setWord} />}
+      <Line label="Words to type for unparking (may stay empty)" value={word} onType={setWord} />
     </Ask>
   );
 }

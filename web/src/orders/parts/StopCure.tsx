@@ -13,6 +13,7 @@ import textCss from '../../parts/text.module.css';
 import { actOnOrder } from '../api.js';
 import css from '../orders.module.css';
 import { useCure } from '../useCure.js';
+import { AskCancel } from './AskCancel.js';
 import { LatinAddress } from './LatinAddress.js';
 import { LinkListing } from './LinkListing.js';
 
@@ -53,7 +54,7 @@ function Cure({ stop, order }: { stop: StopReason; order: OrderView }) {
         />
       );
     case 'unpaid':
-      return <Press words="It is paid" id={order.row.id} act="paid" body={{}} />;
+      return <Unpaid refunded={stop.subject === 'refunded'} id={order.row.id} />;
     case 'retired-product':
       return <Revive sku={stop.subject} />;
     case 'channel-differs':
@@ -65,6 +66,29 @@ function Cure({ stop, order }: { stop: StopReason; order: OrderView }) {
     default:
       return <p className={textCss.quiet}>{stop.cure}</p>;
   }
+}
+
+/** The money is there, or the order goes no further. */
+function Unpaid({ refunded, id }: { refunded: boolean; id: string }) {
+  const [cancels, setCancels] = useState(false);
+  const cancel = useCure((reason: string) => actOnOrder(id, 'cancel', { reason }));
+  return (
+    <div className={pageCss.row} style={{ gap: 8 }}>
+      <Press words={refunded ? 'It was paid again' : 'It is paid'} id={id} act="paid" body={{}} />
+      <Button size="small" variant="outlined" color="error" onClick={() => setCancels(true)}>
+        Cancel the order
+      </Button>
+      {cancels && (
+        <AskCancel
+          reason={refunded ? 'refunded' : 'not paid'}
+          busy={cancel.isPending}
+          error={cancel.error}
+          onLeave={() => setCancels(false)}
+          onCancel={reason => cancel.mutate(reason)}
+        />
+      )}
+    </div>
+  );
 }
 
 interface PressProps {

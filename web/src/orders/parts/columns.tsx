@@ -1,5 +1,5 @@
 import type { OrderRow } from '@auk/contract';
-import { count, formatMoney } from '@auk/core';
+import { count, formatMoney, openBalance } from '@auk/core';
 import IconButton from '@mui/material/IconButton';
 import { CodeLink } from '../../parts/Code.js';
 import { clock, day, moment } from '../../parts/format.js';
@@ -115,11 +115,11 @@ export const orderColumns = (star: (row: OrderRow) => void): Column<OrderRow>[] 
 ];
 
 function Balance({ row: r }: { row: OrderRow }) {
-  const due = r.totalMinor - r.paidMinor;
-  if (due === 0) return null;
+  const open = openBalance(r.payment, r.paidMinor, r.totalMinor);
+  if (open === 0) return null;
   return (
-    <div className={due > 0 ? `${textCss.quiet} ${textCss.stop}` : textCss.quiet}>
-      {formatMoney(Math.abs(due), r.currency)} {due > 0 ? 'due' : 'over'}
+    <div className={open < 0 ? `${textCss.quiet} ${textCss.stop}` : textCss.quiet}>
+      {formatMoney(Math.abs(open), r.currency)} {open < 0 ? 'due' : 'over'}
     </div>
   );
 }

@@ -1,6 +1,13 @@
 import { type RefObject, useEffect } from 'react';
 
-/** On a page where nothing has the focus yet, the arrow keys come to its first list, where that is in sight: whoever came by a link walks it at once. */
+/** What does something with arrow keys itself. */
+const OWN_ARROWS =
+  'input, textarea, select, [contenteditable], [aria-haspopup], [aria-roledescription], [role="menu"], [role="listbox"], [role="tablist"], [role="dialog"], [role="grid"], [role="treegrid"]';
+
+/**
+ * The arrow keys come to the first list of a page, where that is in sight and nothing else takes them: whoever came by a link, or has
+ * just pressed a button above the list, walks it at once.
+ */
 export function useArrowsFromPage(place: RefObject<HTMLTableElement | null>): void {
   useEffect(() => {
     const begin = (e: KeyboardEvent) => {
@@ -8,7 +15,8 @@ export function useArrowsFromPage(place: RefObject<HTMLTableElement | null>): vo
       if ((e.key !== 'ArrowDown' && e.key !== 'ArrowUp') || e.altKey || e.ctrlKey || e.metaKey || !list)
         return;
       const page = document.querySelector('main');
-      if (e.target !== document.body && e.target !== page) return;
+      const on = e.target as Element;
+      if (e.defaultPrevented || on.closest(OWN_ARROWS)) return;
       if (page?.querySelector('[role="grid"], [role="treegrid"]') !== list) return;
       if (list.getBoundingClientRect().top > window.innerHeight) return;
       e.preventDefault();
