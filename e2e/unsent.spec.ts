@@ -173,6 +173,7 @@ test('a search field never loses a letter, also on a slow page, and the list fol
 }) => {
   await signIn(page, 'AB-1001');
   for (const [path, label, words, found] of [
+    ['/orders?stage=all', 'Number, buyer, mail or title', 'first year with bees', 'First year with bees'],
     ['/products', 'Name, SKU or code', 'smoker, 4 in', 'SMK-4-ST'],
     ['/stock', 'SKU, name, place or lot', 'honey jar hex', 'JAR-HEX-12'],
     ['/stock/places', 'Place or zone', 'quarantine', 'QUARANTINE'],

@@ -51,6 +51,13 @@ test('where the money says otherwise than the channel, its word stands there', (
   expect(words).toContain('By the money part paid');
 });
 
+test('a draft that is paid is paid in full when it is entered, and owes nothing before', () => {
+  const draft = order({ paidMinor: 0, balanceMinor: -2_915 }, { draft: true, settled: 'unpaid' });
+  expect(panel(draft).words).toMatch(/In full when it is entered$/);
+  expect(panel(draft).words).not.toMatch(/Due|By the money/);
+  expect(panel({ ...draft, payment: 'unpaid' } as OrderView).words).toMatch(/Due \$29\.15$/);
+});
+
 test('the way tells what is planned, and each parcel with its carrier, number, price and label', () => {
   const bare = panel(order({}), WayPanel).words;
   expect(bare).toContain('Placed not yet');

@@ -8,6 +8,7 @@ import { channelsQuery } from '../../channels/api.js';
 import { Choice } from '../../parts/Choice.js';
 import { Drop } from '../../parts/Drop.js';
 import sentenceCss from '../../parts/sentence.module.css';
+import { useSearch } from '../../parts/useSearch.js';
 import { countWords } from '../../parts/words.js';
 import css from '../orders.module.css';
 import { CLAUSES, type Clause, SORT_WORDS } from '../question.js';
@@ -113,6 +114,8 @@ function Words({ clause: c, choices, value, set, fresh }: WordsProps) {
         onChoose={v => set(c.key, v)}
       />
     );
+  if (c.key === 'words')
+    return <SearchWords clause={c} value={value} onAsk={words => set(c.key, words.trim() && words)} />;
   const ask = (text: string) => text.trim() !== value && set(c.key, text.trim());
   const field = (more: InputBaseProps = {}) => (
     <InputBase
@@ -127,6 +130,19 @@ function Words({ clause: c, choices, value, set, fresh }: WordsProps) {
   );
   if (c.key !== 'product') return <Fragment key={value}>{field({ defaultValue: value })}</Fragment>;
   return <ProductWords key={value} value={value} field={field} />;
+}
+
+/** Words in the sentence: the list follows while they are typed. */
+function SearchWords(props: { clause: Clause; value: string; onAsk: (words: string) => void }) {
+  const { clause: c, value, onAsk } = props;
+  return (
+    <InputBase
+      {...useSearch(value, onAsk)}
+      className={`${sentenceCss.typed} ${css.typed}`}
+      placeholder={c.any}
+      inputProps={{ 'aria-label': c.label }}
+    />
+  );
 }
 
 /** A product in the sentence: its SKU, with others that are called so. */

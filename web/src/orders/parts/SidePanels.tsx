@@ -15,6 +15,8 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
   const { currency } = o.row;
   const m = o.money;
   const show = (minor: number) => formatMoney(minor, currency);
+  // A draft that is paid is paid in full, whatever it comes to when it is entered.
+  const inFull = o.draft && o.payment === 'paid' && m.paidMinor === 0;
   const put = (field: 'shippingMinor' | 'discountMinor' | 'paidMinor') => (text: string) => {
     const read = parseAmount(text || '0', currency);
     if (!read.ok) return `${read.problem}.`;
@@ -79,7 +81,13 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
             </dd>
           </>
         )}
-        {o.settled !== o.payment && (
+        {inFull && (
+          <>
+            <dt>In full</dt>
+            <dd className={textCss.quiet}>when it is entered</dd>
+          </>
+        )}
+        {o.settled !== o.payment && !inFull && (
           <>
             <dt>By the money</dt>
             <dd className={o.settled === 'paid' ? '' : textCss.risk}>
@@ -87,7 +95,7 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
             </dd>
           </>
         )}
-        {m.balanceMinor !== 0 && (
+        {m.balanceMinor !== 0 && !inFull && (
           <>
             <dt>{m.balanceMinor < 0 ? 'Due' : 'To refund'}</dt>
             <dd className={m.balanceMinor < 0 ? textCss.stop : textCss.risk}>
