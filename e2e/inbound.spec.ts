@@ -92,19 +92,27 @@ test('one box to one dock from draft to Closed: begun, priced by ways, picked, p
   await signIn(page, 'AB-1001');
   await page.getByRole('link', { name: 'Inbound', exact: true }).click();
   await page.getByRole('button', { name: 'New shipment' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Begin it' }).click();
+  // All of it has a usual choice: Enter begins it.
+  await expect(page.getByRole('button', { name: 'Begin it' })).toBeFocused();
+  await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/inbound\/IN-\d+$/);
   const no = page.url().split('/').at(-1)!;
   const what = section(page, 'What');
+  const product = what.getByLabel('Product', { exact: true });
+  await product.focus();
   for (const [sku, units] of [
     ['HTL-S07', '8'],
     ['WAX-1LB', '6'],
   ] as const) {
-    await what.getByLabel('Product', { exact: true }).fill(sku);
-    await page.getByRole('option', { name: sku }).click();
-    await what.getByLabel('Units', { exact: true }).fill(units);
-    await what.getByRole('button', { name: 'Add' }).click();
+    // One line after the other, by keyboard alone.
+    await product.fill(sku);
+    await page.keyboard.press('Enter');
+    await expect(product).toHaveValue(sku);
+    await page.keyboard.press('Tab');
+    await page.keyboard.type(units);
+    await page.keyboard.press('Enter');
     await expect(page.getByLabel(`Units of ${sku}`)).toHaveValue(units);
+    await expect(product).toBeFocused();
   }
   // What is satisfied closes by itself and says so in a line.
   await page.getByRole('button', { name: 'Ask Fernway Centers for its codes' }).click();

@@ -41,7 +41,10 @@ function useTyped<T>({ options, late = false, wordsOf, ofWords, onWords, onPick 
     onPick(thing);
   };
   const choose = (e: SyntheticEvent, thing: T | string | null) => {
-    if (late && e.type === 'keydown' && thing !== null) setWaits(true);
+    const byKey = e.type === 'keydown';
+    // Enter picks here, and does not send the form that this stands in.
+    if (byKey) e.preventDefault();
+    if (late && byKey && thing !== null) setWaits(true);
     // The first that fits is marked, and is what Enter takes; words that fit nothing are taken as they are.
     else if (typeof thing === 'string')
       pick(filter([...options], { inputValue: thing, getOptionLabel: wordsOf })[0] ?? ofWords!(thing));

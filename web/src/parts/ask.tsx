@@ -4,7 +4,7 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Stack from '@mui/material/Stack';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Form } from './Form.js';
 import { ProblemNote } from './problem.js';
 
@@ -21,6 +21,22 @@ interface Props {
   children: ReactNode;
 }
 
+/**
+ * What is asked. Its first field to type into has the focus, or what it does, so that Enter does it; not where that cannot be taken back. A field
+ * that asks for the focus itself has it.
+ */
+function Asked({ danger, children }: { danger: boolean; children: ReactNode }) {
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const question = place.current!.closest('[role="dialog"]')!;
+    if (question.contains(document.activeElement) && document.activeElement !== question) return;
+    const field = place.current!.querySelector<HTMLElement>('input:not([disabled]), textarea');
+    const act = question.querySelector<HTMLElement>('button[type="submit"]');
+    (field ?? (danger ? null : act))?.focus();
+  }, [danger]);
+  return <DialogContent ref={place}>{children}</DialogContent>;
+}
+
 /** A question before something is done: what, with what, do it or leave it. Enter does it. */
 export function Ask({
   title,
@@ -30,7 +46,7 @@ export function Ask({
   busy = false,
   error,
   ready = true,
-  danger,
+  danger = false,
   wide,
   children,
 }: Props) {
@@ -45,10 +61,10 @@ export function Ask({
         }}
       >
         <DialogTitle>{title}</DialogTitle>
-        <DialogContent>
+        <Asked danger={danger}>
           <Stack spacing={1.5}>{children}</Stack>
           {sent && <ProblemNote error={error} />}
-        </DialogContent>
+        </Asked>
         <DialogActions>
           <Button onClick={onLeave}>Leave it</Button>
           <Button

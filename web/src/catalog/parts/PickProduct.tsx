@@ -1,6 +1,6 @@
 import type { ProductRow } from '@auk/contract';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type Ref, useState } from 'react';
 import { PickOne } from '../../parts/PickOne.js';
 import pageCss from '../../parts/page.module.css';
 import { Picture } from '../../parts/picture.js';
@@ -29,10 +29,12 @@ interface ProductProps {
   emptied?: boolean;
   /** Which of the products found may be picked. */
   may?: (product: ProductRow) => boolean;
+  inputRef?: Ref<HTMLInputElement>;
 }
 
 /** A product, found by SKU, name or code among all there are, or typed by its SKU whole. */
-export function PickProduct({ label, bare, placeholder, sku, onPick, emptied, may }: ProductProps) {
+export function PickProduct(props: ProductProps) {
+  const { label, bare, placeholder, sku, onPick, emptied, may } = props;
   const [words, setWords] = useState('');
   const asked = words.trim();
   const found = useQuery(foundProductsQuery(asked));
@@ -49,6 +51,7 @@ export function PickProduct({ label, bare, placeholder, sku, onPick, emptied, ma
       placeholder={placeholder ?? 'SKU or name'}
       value={sku === '' || emptied ? null : { sku }}
       emptied={emptied}
+      inputRef={props.inputRef}
       options={options}
       late={asked.length > 1 && (found.isPending || found.isPlaceholderData)}
       onWords={setWords}

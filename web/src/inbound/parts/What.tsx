@@ -1,7 +1,7 @@
 import type { InboundLineView, InboundView } from '@auk/contract';
 import { count } from '@auk/core';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { PickProduct } from '../../catalog/parts/PickProduct.js';
 import { Choice } from '../../parts/Choice.js';
@@ -29,17 +29,7 @@ const KINDS = [
 
 /** What goes: how many of each, beside what is free, what lies there, and what is proposed. */
 export function What({ view, may }: Props) {
-  const [sku, setSku] = useState('');
-  const [units, setUnits] = useState('');
-  const [kind, setKind] = useState<(typeof KINDS)[number][0]>('units');
   const change = useAct((input: object) => setLine(view.no, input));
-  const add = useAct(
-    () => setLine(view.no, { sku, units: Number(units), inCases: kind === 'cases' }),
-    () => {
-      setSku('');
-      setUnits('');
-    },
-  );
   const [of, setOf] = useState('');
   const from = useAct(
     (code: string) => takeGoodsOf(view.no, code),
@@ -59,21 +49,7 @@ export function What({ view, may }: Props) {
         columns={columnsOf(may ? set : null)}
         empty="Nothing yet. Add a product below, or bring in a file of codes and units."
       />
-      {may && (
-        <Form className={css.adds} ready={sku !== '' && Number(units) > 0} onSend={() => add.mutate()}>
-          <PickProduct bare label="Product" sku={sku} onPick={setSku} may={p => p.kind !== 'bundle'} />
-          <Line bare digits label="Units" placeholder="units" value={units} onType={setUnits} />
-          <Choice bare label="As" value={kind} options={KINDS} onChoose={setKind} />
-          <Button
-            type="submit"
-            variant="outlined"
-            color="secondary"
-            disabled={sku === '' || Number(units) === 0 || add.isPending}
-          >
-            Add
-          </Button>
-        </Form>
-      )}
+      {may && <AddLine no={view.no} />}
       {may && (
         <p className={textCss.quiet}>
           or{' '}
@@ -99,7 +75,7 @@ export function What({ view, may }: Props) {
           </Button>
         </Form>
       )}
-      <ProblemNote error={add.error ?? change.error ?? file.error ?? from.error} />
+      <ProblemNote error={change.error ?? file.error ?? from.error} />
       {file.data && (
         <p role="status">
           {file.data.problems.length === 0
@@ -110,6 +86,43 @@ export function What({ view, may }: Props) {
                 .join(' ')}`}
         </p>
       )}
+    </>
+  );
+}
+
+/** A product more, one after the other by keyboard alone. */
+function AddLine({ no }: { no: string }) {
+  const [sku, setSku] = useState('');
+  const [units, setUnits] = useState('');
+  const [kind, setKind] = useState<(typeof KINDS)[number][0]>('units');
+  const product = useRef<HTMLInputElement>(null);
+  const add = useAct(
+    () => setLine(no, { sku, units: Number(units), inCases: kind === 'cases' }),
+    () => {
+      setSku('');
+      setUnits('');
+      product.current?.focus();
+    },
+  );
+  const ready = sku !== '' && Number(units) > 0;
+  return (
+    <>
+      <Form className={css.adds} ready={ready} onSend={() => add.mutate()}>
+        <PickProduct
+          bare
+          label="Product"
+          inputRef={product}
+          sku={sku}
+          onPick={setSku}
+          may={p => p.kind !== 'bundle'}
+        />
+        <Line bare digits label="Units" placeholder="units" value={units} onType={setUnits} />
+        <Choice bare label="As" value={kind} options={KINDS} onChoose={setKind} />
+        <Button type="submit" variant="outlined" color="secondary" disabled={!ready || add.isPending}>
+          Add
+        </Button>
+      </Form>
+      <ProblemNote error={add.error} />
     </>
   );
 }
