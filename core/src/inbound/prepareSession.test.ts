@@ -81,6 +81,37 @@ test('a label of a sheet counts without a print; other goods wait until printed 
   expect(waiting.effects).toEqual([]);
 });
 
+test('once one of the printed labels is scanned on its piece, ALL or a number counts the others, and UNDO takes them back', () => {
+  const printed = play(open(), 'CODE-JAR', 'AUK-ALL');
+  expect(printed.state.at).toEqual({ line: 0, labels: 8 });
+  // Labels that nobody has scanned may not read, or be those of something else.
+  expect(play(printed.state, 'AUK-ALL').answer).toMatchObject({
+    says: 'No more jar are to be taken in hand.',
+    next: 'Put the labels on and scan one of them; ALL counts the others then.',
+  });
+  expect(play(printed.state, 'CODE-VEIL').answer).toMatchObject({
+    says: '8 labels for jar are not on a piece yet.',
+    next: 'Put them on, scan one and then ALL, or scan UNDO and throw them away.',
+  });
+  const one = play(printed.state, 'LABEL-JAR');
+  expect(play(one.state, '8').answer.says).toBe('Too many: 7 labels of jar to put on.');
+  const three = play(one.state, '3');
+  expect(three.effects).toEqual([{ type: 'done', lineId: 'JAR', units: 3 }]);
+  const rest = play(three.state, 'AUK-ALL');
+  expect(rest.effects).toEqual([{ type: 'done', lineId: 'JAR', units: 4 }]);
+  expect(rest.answer).toMatchObject({ tone: 'row', says: '8 of 8 jar.' });
+  const back = play(rest.state, 'AUK-UNDO');
+  expect(back.state.at).toEqual({ line: 0, labels: 4 });
+  expect(back.effects).toEqual([{ type: 'done', lineId: 'JAR', units: -4 }]);
+  // While more are to be taken in hand, ALL takes them in hand.
+  expect(play(open(), 'CODE-JAR', '2', 'LABEL-JAR', 'AUK-ALL').effects).toEqual([
+    { type: 'print', lineId: 'JAR', labels: 5 },
+  ]);
+  expect(play(open(), 'CODE-VEIL', 'AUK-ALL', 'AUK-ALL').answer.says).toBe(
+    'No more veil are to be taken in hand.',
+  );
+});
+
 test('a spoiled piece is written off and its label is for the next; undo takes a label or a unit back', () => {
   const spoiled = play(open(), 'CODE-JAR', 'AUK-SPOILED');
   expect(spoiled.effects).toEqual([{ type: 'spoil', lineId: 'JAR' }]);

@@ -61,8 +61,9 @@ export const preparingSays = (needs: readonly Preparation[]): string =>
 
 /**
  * Answers one scan at preparing. A piece of a product that gets a label prints one, and the scan of that label counts the unit; of a
- * product without a label the piece itself counts, a case its pack. A number or ALL goes for so many more of the product in hand. SPOILED
- * writes the piece in hand off; UNDO takes the last label or unit back.
+ * product without a label the piece itself counts, a case its pack. A number or ALL goes for so many more of the product in hand; where
+ * no more are to be taken and one of their labels was scanned on its piece, for so many labels more. SPOILED writes the piece in hand
+ * off; UNDO takes the last label or unit back.
  *
  * @example
  * prepareScan(state, scan('4006381333931')).answer.says; // '1 label for Honey jar.'
@@ -116,11 +117,20 @@ function piece(state: PrepareState, code: string, scan: Scan): PrepareStep {
 }
 
 function labelsFirst(state: PrepareState, at: { line: number; labels: number }): PrepareStep {
-  return refuse(
-    state,
-    `${count(at.labels, 'label')} for ${state.lines[at.line]!.product.name} is not on a piece yet.`,
-    'Put it on and scan it, or scan UNDO and throw it away.',
-  );
+  const { name } = state.lines[at.line]!.product;
+  return at.labels === 1
+    ? refuse(
+        state,
+        `1 label for ${name} is not on a piece yet.`,
+        'Put it on and scan it, or scan UNDO and throw it away.',
+      )
+    : refuse(
+        state,
+        `${at.labels} labels for ${name} are not on a piece yet.`,
+        labelSeen(state)
+          ? 'Put them on and scan ALL, or scan UNDO.'
+          : 'Put them on, scan one and then ALL, or scan UNDO and throw them away.',
+      );
 }
 
 /** A label of a sheet that was printed ahead is on a unit. */
@@ -169,6 +179,12 @@ function begin(state: PrepareState, line: number, units: number): PrepareStep {
   };
 }
 
+/** Whether the last act scanned a label on its piece: the rest of them need not be scanned one by one. */
+export const labelSeen = ({ at, history }: PrepareState): boolean => {
+  const last = history.at(-1);
+  return at !== null && last?.line === at.line && last.done > 0 && last.labels < 0;
+};
+
 function done(state: PrepareState, line: number, units: number): PrepareStep {
   const l = state.lines[line]!;
   const labels = state.at!.labels - (l.label === null ? 0 : units);
@@ -194,10 +210,19 @@ function more(state: PrepareState, n: number | null): PrepareStep {
     return refuse(state, 'Scan one piece first, so that it is surely the right product.', hint(state));
   if (n === 0) return refuse(state, 'Nothing is not a quantity.', hint(state));
   const { line, labels } = state.at;
+  const { name } = state.lines[line]!.product;
   const room = prepareOpen(state.lines[line]!) - labels;
-  if (n === null && room === 0)
-    return refuse(state, `No more ${state.lines[line]!.product.name} are to be taken in hand.`, hint(state));
-  return begin(state, line, n ?? room);
+  if (room > 0) return begin(state, line, n ?? room);
+  if (labels > 0 && !labelSeen(state))
+    return refuse(
+      state,
+      `No more ${name} are to be taken in hand.`,
+      'Put the labels on and scan one of them; ALL counts the others then.',
+    );
+  if (n !== null && n > labels)
+    return refuse(state, `Too many: ${count(labels, 'label')} of ${name} to put on.`, hint(state));
+  if (labels === 0) return refuse(state, `No more ${name} are to be taken in hand.`, hint(state));
+  return done(state, line, n ?? labels);
 }
 
 /** The piece in hand is spoiled; a label that was printed for it is for the next. */

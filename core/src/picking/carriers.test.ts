@@ -166,7 +166,7 @@ test('news at the end of a walk takes it up again', () => {
 
 test('a whole list is dropped at a staging place, which only the house knows', () => {
   const done = play(two(), 'A-01', 'FRAME', 'AUK-ALL', 'A-02', 'LIDTOP', 'B-01', 'SMOKER');
-  expect(done.answer.next).toBe('Bring the totes to a staging place or to the benches.');
+  expect(done.answer.next).toBe('Bring totes A1, A2 to a staging place or to the benches.');
   expect(play(done.state, 'STAGE-1').answer.kind).toBe('unknown');
   const staging: KnownThing = { kind: 'staging', name: 'STAGE-1' };
   const dropped = play(done.state, scan('stage-1', { known: staging }));
@@ -221,4 +221,17 @@ test('what was missing and is found after all is not fetched elsewhere any more'
   // What was taken there meanwhile is taken back first.
   const taken = play(told.state, 'A-09', 'FRAME', 'AUK-UNDO');
   expect(taken.effects).toEqual([{ type: 'take', stopId: 's4', units: -1 }]);
+});
+
+test('where a finished list goes names what holds goods, and nothing where nothing was found', () => {
+  const missed = play(two(), 'A-01', 'AUK-SHORT', 'A-02', 'AUK-SHORT', 'B-01', 'AUK-SHORT');
+  expect(missed.answer.next).toBe('Nothing was taken, so there is nothing to bring.');
+  const some = play(two(), 'A-01', 'AUK-SHORT', 'A-02', 'LIDTOP', 'B-01', 'AUK-SHORT');
+  expect(some.answer.next).toMatch(/^Bring tote A\d to a staging place or to the benches\.$/);
+  const many = openPick(
+    'PL-2',
+    [1, 2, 3, 4, 5].map(i => stop(`s${i}`, 'A-01', 'FRAME', 1, `B${i}`)),
+  );
+  const all = play(many, 'A-01', 'FRAME', 'FRAME', 'FRAME', 'FRAME', 'FRAME');
+  expect(all.answer.next).toBe('Bring the 5 totes to a staging place or to the benches.');
 });

@@ -158,11 +158,23 @@ export function nextHint(state: PickState): string {
   return `${count(stopOpen(stop), 'piece')} of ${stop.product.name}${into}.`;
 }
 
-/** Where a whole list goes. */
-export const bringIt = (state: PickState): string =>
-  state.heap
-    ? `Bring ${state.trolley?.mark ?? 'the goods'} to be sorted.`
-    : 'Bring the totes to a staging place or to the benches.';
+/** So many totes are named by their marks; of more it is told how many they are. */
+const NAMED_TOTES = 4;
+
+/** Where a whole list goes: what of it holds goods. */
+export function bringIt(state: PickState): string {
+  const taken = state.stops.filter(s => s.taken > 0);
+  if (taken.length === 0) return 'Nothing was taken, so there is nothing to bring.';
+  if (state.heap) return `Bring ${state.trolley?.mark ?? 'the goods'} to be sorted.`;
+  const marks = totesOf({ ...state, stops: taken }).map(t => t.mark);
+  const totes =
+    marks.length === 0
+      ? 'the goods'
+      : marks.length > NAMED_TOTES
+        ? `the ${marks.length} totes`
+        : `tote${marks.length > 1 ? 's' : ''} ${marks.join(', ')}`;
+  return `Bring ${totes} to a staging place or to the benches.`;
+}
 
 /**
  * The next open stop after `at`, else the first open one anywhere; stays when all are done. The place stays seen while it is the same.

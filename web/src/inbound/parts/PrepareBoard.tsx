@@ -1,5 +1,13 @@
 import type { OpenedPreparing } from '@auk/contract';
-import { count, PREPARING, type PrepareState, prepareDone, prepareOpen, prepareScan } from '@auk/core';
+import {
+  count,
+  labelSeen,
+  PREPARING,
+  type PrepareState,
+  prepareDone,
+  prepareOpen,
+  prepareScan,
+} from '@auk/core';
 import Button from '@mui/material/Button';
 import pageCss from '../../parts/page.module.css';
 import { Picture } from '../../parts/picture.js';
@@ -59,6 +67,7 @@ function Hand({ state, no, printer, scan, leave }: HandProps) {
   const { at } = state;
   const line = at && state.lines[at.line]!;
   const more = line ? prepareOpen(line) - at.labels : 0;
+  const labels = at && labelSeen(state) ? at.labels : 0;
   return (
     <section className={handCss.hand} aria-label="The piece in hand">
       {line ? (
@@ -96,8 +105,8 @@ function Hand({ state, no, printer, scan, leave }: HandProps) {
         <span className={handCss.idle}>{prepareDone(state) ? 'All is prepared.' : 'Scan a piece.'}</span>
       )}
       <div className={`${handCss.acts} ${css.pairs}`}>
-        <Button variant="outlined" disabled={more === 0} onClick={() => scan('AUK-ALL')}>
-          {more > 0 ? `All ${more} more` : 'All of it'}
+        <Button variant="outlined" disabled={more === 0 && !labels} onClick={() => scan('AUK-ALL')}>
+          {more > 0 ? `All ${more} more` : labels ? `All ${labels} are on` : 'All of it'}
         </Button>
         <Button variant="outlined" disabled={!line} onClick={() => scan('AUK-SPOILED')}>
           Spoiled

@@ -1,13 +1,5 @@
 import { can, type FloorChoices } from '@auk/contract';
-import {
-  bringIt,
-  type Carrier,
-  orderOfTote,
-  type PickState,
-  stopOpen,
-  totesOf,
-  type WalkPause,
-} from '@auk/core';
+import { type Carrier, orderOfTote, type PickState, stopOpen, totesOf, type WalkPause } from '@auk/core';
 import Button from '@mui/material/Button';
 import { Link } from 'react-router';
 import textCss from '../../parts/text.module.css';
@@ -108,8 +100,7 @@ export function Finished({ state, after }: { state: PickState; after: FloorChoic
         Done
       </span>
       <p className={css.lead}>
-        {state.stops.length === 1 ? 'Its one stop is' : `All ${state.stops.length} stops are`} finished.{' '}
-        {bringIt(state)}
+        {state.stops.length === 1 ? 'Its one stop is' : `All ${state.stops.length} stops are`} finished.
       </p>
       {missing.map(s => (
         <p key={s.id}>
