@@ -99,7 +99,7 @@ test('once one of the printed labels is scanned on its piece, ALL or a number co
   expect(three.effects).toEqual([{ type: 'done', lineId: 'JAR', units: 3 }]);
   const rest = play(three.state, 'AUK-ALL');
   expect(rest.effects).toEqual([{ type: 'done', lineId: 'JAR', units: 4 }]);
-  expect(rest.answer).toMatchObject({ tone: 'row', says: '8 of 8 jar.' });
+  expect(rest.answer).toMatchObject({ tone: 'row', says: '8 of 8 jar.', next: 'Scan another piece.' });
   const back = play(rest.state, 'AUK-UNDO');
   expect(back.state.at).toEqual({ line: 0, labels: 4 });
   expect(back.effects).toEqual([{ type: 'done', lineId: 'JAR', units: -4 }]);

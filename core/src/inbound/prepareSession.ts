@@ -86,9 +86,10 @@ function command(state: PrepareState, name: string): PrepareStep {
 }
 
 function hint(state: PrepareState): string {
-  if (prepareDone(state)) return 'All is prepared. It is packed at a bench.';
+  if (prepareDone(state)) return 'All is prepared. Scan its slip or tote to pack it.';
   const line = state.at && state.lines[state.at.line]!;
   if (!line) return 'Scan a piece.';
+  if (prepareOpen(line) === 0) return 'Scan another piece.';
   if (state.at!.labels === 0) return `Scan the next ${line.product.name}, or another piece.`;
   return `${capital(preparingSays(line.needs))}. ${count(state.at!.labels, 'label')} to put on.`;
 }
@@ -107,7 +108,7 @@ function piece(state: PrepareState, code: string, scan: Scan): PrepareStep {
     return refuse(
       state,
       what
-        ? `${what} is not prepared for ${state.name} here.`
+        ? `${capital(what)} is not prepared for ${state.name} here.`
         : `Nothing that is prepared for ${state.name} has the code ${quoted(code)}.`,
       'Lay it aside and scan the next piece.',
     );

@@ -10,16 +10,22 @@ import { useTitle } from '../../parts/useTitle.js';
 import { useMe } from '../../people/useMe.js';
 import benchCss from '../../scans/bench.module.css';
 import handCss from '../../scans/hand.module.css';
+import { useOnward } from '../../scans/useOnward.js';
 import { type NotOpened, useOpening } from '../../scans/useOpening.js';
 import { HandWaiting } from '../../shell/HandBoard.js';
 import { openPreparing, toPrepareQuery } from '../api.js';
-import { PrepareBoard } from '../parts/PrepareBoard.js';
+import { OF_BENCH, PrepareBoard } from '../parts/PrepareBoard.js';
 
 /** Preparing units for a fulfillment center: a shipment is opened by its number, then each piece says what it needs. */
 export default function PreparePage() {
   useTitle('Preparing');
   const [asked, setAsked] = useSearchParams();
-  const { opened, problem, open, early, leave } = useOpening<OpenedPreparing>(openPreparing);
+  const onward = useOnward();
+  const { opened, problem, open, early, leave } = useOpening<OpenedPreparing>(async (code, waiting) => {
+    if (!OF_BENCH.test(code)) return await openPreparing(code);
+    await onward('/bench', [code, ...waiting.splice(0)]);
+    return null;
+  });
   const at = asked.get('at');
   // Before anything that was scanned for this page is taken: it goes into what is opened.
   useLayoutEffect(() => {

@@ -19,7 +19,9 @@ import { type AtHand, HandBoard } from '../../shell/HandBoard.js';
 import { preparePath, unitLabelsPath } from '../api.js';
 import css from '../inbound.module.css';
 
-const OPENS = /^IN-\d/i;
+/** What is packed at a bench: an order, its tote, its list, its parcel. */
+export const OF_BENCH = /^(OR|TO|PL|PA)-\d/i;
+const OPENS = /^(IN|OR|TO|PL|PA)-\d/i;
 
 /** A shipment that is being prepared: the piece in hand with what is to be done to it, and how far each product is. */
 export function PrepareBoard({ opened, open, early, leave }: AtHand<OpenedPreparing>) {
@@ -70,7 +72,7 @@ function Hand({ state, no, printer, scan, leave }: HandProps) {
   const labels = at && labelSeen(state) ? at.labels : 0;
   return (
     <section className={handCss.hand} aria-label="The piece in hand">
-      {line ? (
+      {line && !prepareDone(state) ? (
         <>
           <div className={handCss.piece}>
             <Picture name={line.product.picture} size={72} />

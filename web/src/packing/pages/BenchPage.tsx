@@ -2,7 +2,7 @@ import { BenchView } from '@auk/contract';
 import { canonicalCode, count } from '@auk/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { answered } from '../../asked.js';
 import { myBenchQuery, takeBench } from '../../benches/api.js';
 import { stripQuery } from '../../departures/api.js';
@@ -11,8 +11,9 @@ import { useMe } from '../../people/useMe.js';
 import { AnswerBar, OfflineNote } from '../../scans/AnswerBar.js';
 import css from '../../scans/bench.module.css';
 import { Unsent } from '../../scans/Unsent.js';
+import { useOnward } from '../../scans/useOnward.js';
 import { type NotOpened, useOpening } from '../../scans/useOpening.js';
-import { forNext, useScanner } from '../../scans/useScanner.js';
+import { useScanner } from '../../scans/useScanner.js';
 import { PauseBuying } from '../../shell/PauseBuying.js';
 import { Who } from '../../shell/Who.js';
 import { useQuiet } from '../../update.js';
@@ -26,7 +27,7 @@ import { Queue } from '../parts/Queue.js';
 export default function BenchPage() {
   useTitle('Bench');
   const client = useQueryClient();
-  const navigate = useNavigate();
+  const onward = useOnward();
   const bench = useQuery(myBenchQuery).data?.bench ?? null;
   const { opened, problem, open, early, leave } = useOpening<BenchView>(async (code, waiting) => {
     if (/^BE-/i.test(code.trim())) {
@@ -34,9 +35,7 @@ export default function BenchPage() {
       return null;
     }
     if (/^IN-\d/i.test(code.trim())) {
-      const stay = forNext(waiting.splice(0));
-      await navigate(`/prepare?at=${code.trim()}`);
-      if (window.location.pathname !== '/prepare') stay();
+      await onward(`/prepare?at=${code.trim()}`, waiting.splice(0));
       return null;
     }
     const view = await openAtBench(code);
