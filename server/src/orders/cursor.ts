@@ -7,17 +7,19 @@ export interface Key {
   key: Date | string | number | null;
 }
 
-/** What a cursor stands for, as a key to compare with. */
-export function keyOf(sort: SortBy, c: Cursor): Key {
-  const value = c.key === null ? null : sort.column === 'totalMinor' ? Number(c.key) : String(c.key);
-  const key = sort.column === 'no' ? c.no : value;
-  const isMoment = sort.column === 'leavesAt' || sort.column === 'placedAt';
-  return {
-    id: '',
-    no: c.no,
-    key: isMoment && key !== null ? new Date(`${String(key).replace(' ', 'T')}Z`) : key,
-  };
+/** What a cursor stands for, as a key to compare with; what no row can have stands for no value. */
+export function keyOf(sort: SortBy, { no, key }: Cursor): Key {
+  if (sort.column === 'no') return { id: '', no, key: no };
+  if (key === null || sort.column === 'promised') return { id: '', no, key };
+  if (sort.column === 'totalMinor') return { id: '', no, key: wholeNumber(key) };
+  const moment = new Date(`${key.replace(' ', 'T')}Z`);
+  return { id: '', no, key: Number.isNaN(moment.getTime()) ? null : moment };
 }
+
+const wholeNumber = (text: string): number | null => {
+  const n = Number(text);
+  return Number.isSafeInteger(n) ? n : null;
+};
 
 /** The order of a sort: by its column, empties last, then by number, all in the sort's direction. */
 export function byKey(sort: SortBy): (a: Key, b: Key) => number {
@@ -32,7 +34,7 @@ export function byKey(sort: SortBy): (a: Key, b: Key) => number {
 /** Where a page of the list begins. */
 export interface Cursor {
   no: number;
-  key: string | number | null;
+  key: string | null;
   empty: boolean;
 }
 
@@ -46,7 +48,7 @@ export function cursorOf(sort: SortBy, row: { no: number; key: unknown }): strin
 /** Reads what `cursorOf` wrote. */
 export function readCursor(text: string): Cursor {
   const at = text.lastIndexOf('~');
-  const no = Number(text.slice(at + 1)) || 0;
+  const no = wholeNumber(text.slice(at + 1)) ?? 0;
   if (at === -1) return { no, key: null, empty: false };
   const key = text.slice(0, at);
   const moment = /^\d{4}-\d{2}-\d{2}T/.test(key) ? key.replace('T', ' ').replace('Z', '') : key;
