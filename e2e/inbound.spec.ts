@@ -364,8 +364,8 @@ test('what is not known of a product is named with its cure; given, its section 
   await expect(says(page)).toContainText(`${no} is Clear, so there is nothing to pack yet.`);
 
   await page.goto(`/inbound/${no}`);
+  await expect(section(page, 'Prepared')).toContainText('4 of 4 units prepared');
   await section(page, 'Prepared').getByRole('button').first().click();
-  await expect(section(page, 'Prepared')).toContainText('4 of 4');
   await expect(section(page, 'Prepared')).toContainText('1 spoiled');
 });
 

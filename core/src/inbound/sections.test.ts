@@ -11,6 +11,8 @@ const line = (sku: string, more: Partial<DraftLine> = {}): DraftLine => ({
   code: same,
   confirmed: false,
   lacking: [],
+  prepared: 0,
+  toPrepare: 10,
   refused: null,
   ...more,
 });
@@ -54,6 +56,9 @@ test('what cannot go is named: refused there, more than is here, another code, s
   const unknown: CodeCheck = { ...other, state: 'unknown', theirs: null };
   expect(on('codes', facts([line('C', { code: unknown })])).says).toBe(
     '0 of 1 agree; they know no code for C',
+  );
+  expect(on('prepared', facts([line('A', { prepared: 4 }), line('B', { toPrepare: 0 })])).says).toBe(
+    '4 of 10 units prepared',
   );
   const lacking = [{ fact: 'size', says: 'its size is not known' }];
   const many = ['A', 'B', 'C', 'D', 'E'].map(sku => line(sku, { lacking }));

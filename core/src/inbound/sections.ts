@@ -16,6 +16,9 @@ export interface DraftLine {
   /** The goods themselves were scanned and carry the code that will be scanned there. */
   confirmed: boolean;
   lacking: readonly LackingFact[];
+  /** Units that the house has prepared, of those that it prepares. */
+  prepared: number;
+  toPrepare: number;
   refused: string | null;
 }
 
@@ -90,9 +93,12 @@ function codes(lines: readonly DraftLine[]): SectionState {
 function prepared(lines: readonly DraftLine[]): SectionState {
   const lacking = lines.filter(l => l.lacking.length > 0);
   if (lines.length === 0) return { section: 'prepared', done: false, says: 'No product yet.' };
-  return lacking.length === 0
-    ? { section: 'prepared', done: true, says: 'All that must be known is known' }
-    : { section: 'prepared', done: false, says: `Something is not known of ${named(lacking)}` };
+  if (lacking.length > 0)
+    return { section: 'prepared', done: false, says: `Something is not known of ${named(lacking)}` };
+  const done = lines.reduce((n, l) => n + l.prepared, 0);
+  const all = lines.reduce((n, l) => n + l.toPrepare, 0);
+  const says = done > 0 ? `${done} of ${count(all, 'unit')} prepared` : 'All that must be known is known';
+  return { section: 'prepared', done: true, says };
 }
 
 function boxes({ boxes: b }: DraftFacts): SectionState {

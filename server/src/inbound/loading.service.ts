@@ -4,6 +4,7 @@ import {
   checkCode,
   factsLacking,
   type LackingFact,
+  type Preparation,
   type PreparationRule,
   preparationsOf,
   type SendProposal,
@@ -204,3 +205,7 @@ export const toPrepare = ({ sku, facts, size, weightMg }: Product): ToPrepare =>
   size,
   weightMg: weightMg ?? 0,
 });
+
+/** What of a line's preparation is done by us: all of it, or what the network does not do. */
+export const oursOf = ({ line, needs }: LoadedLine): Preparation[] =>
+  needs.filter(n => line.preparedBy === 'us' || n.feeMinor === null).map(n => n.needs);

@@ -8,7 +8,6 @@ import type {
 } from '@auk/contract';
 import {
   openPrepare,
-  type Preparation,
   type PrepareEffect,
   type PrepareLine,
   type PrepareState,
@@ -26,7 +25,7 @@ import { lineOfSku, openPreparingOf, shipmentOfSession, shipmentsToPrepare } fro
 import { InboundLine } from './inboundLine.entity.js';
 import { InboundPart } from './inboundPart.entity.js';
 import type { InboundShipment } from './inboundShipment.entity.js';
-import { InboundLoading, type Loaded, type LoadedLine } from './loading.service.js';
+import { InboundLoading, type Loaded, oursOf } from './loading.service.js';
 import { lockShipment, tell } from './shipments.js';
 
 /** Units are made ready for a network at a bench, by scan or counted by hand: each counts once, and what is spoiled is written off. */
@@ -198,10 +197,6 @@ export class InboundPreparing {
     });
   }
 }
-
-/** What of a line's preparation is done by us: all of it, or what the network does not do. */
-const oursOf = ({ line, needs }: LoadedLine): Preparation[] =>
-  needs.filter(n => line.preparedBy === 'us' || n.feeMinor === null).map(n => n.needs);
 
 function mustBeHere(shipment: InboundShipment): void {
   if (shipment.stage !== 'Draft')

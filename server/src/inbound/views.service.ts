@@ -19,7 +19,7 @@ import { boxesOf, contentsOf, countedBefore, ordersOfParts, shipments, storyOf }
 import { InboundDifference } from './inboundDifference.entity.js';
 import type { InboundPart } from './inboundPart.entity.js';
 import { InboundPartLine } from './inboundPartLine.entity.js';
-import { InboundLoading, type Loaded, type LoadedLine } from './loading.service.js';
+import { InboundLoading, type Loaded, type LoadedLine, oursOf } from './loading.service.js';
 import { InboundPlans } from './plans.service.js';
 
 type Story = Awaited<ReturnType<typeof storyOf>>;
@@ -116,6 +116,8 @@ export class InboundViews {
         code: l.code,
         confirmed: l.line.confirmedAt !== null,
         lacking: l.lacking,
+        prepared: l.line.prepared,
+        toPrepare: oursOf(l).length > 0 ? l.line.units : 0,
         refused: l.refused,
       })),
       boxes: live.length === 0 ? null : boxesDone(live),

@@ -80,7 +80,7 @@ function Booking({ part, house }: { part: InboundPartView; house: string }) {
     unknown: '▲ Whether it is booked is not known yet; it is asked until it is.',
     refused: '✕ Refused.',
     cancelled: 'Its booking was called off.',
-    booked: `✓ Booked as ${b.no} for ${formatMoney(b.minor ?? 0, b.currency ?? house)}${part.stage === 'Booked' && b.freeUntil ? `; called off for nothing until ${moment(b.freeUntil)}` : ''}.`,
+    booked: `✓ Booked as ${b.no} for ${formatMoney(b.minor ?? 0, b.currency ?? house)}${part.stage === 'Booked' && b.freeUntil ? `; free to call off until ${moment(b.freeUntil)}` : ''}.`,
   }[b.state];
   return (
     <p className={b.state === 'booked' ? textCss.good : textCss.risk} role="status">
@@ -226,7 +226,7 @@ const BOXES: Column<PackedBox>[] = [
       </>
     ),
   },
-  { id: 'weight', head: 'Weight', right: true, width: 11, cell: b => (b.weightMg ? weight(b.weightMg) : '') },
+  { id: 'weight', head: 'Weight', right: true, width: 14, cell: b => (b.weightMg ? weight(b.weightMg) : '') },
   {
     id: 'contents',
     head: 'What is in it',
@@ -248,7 +248,7 @@ const BOXES: Column<PackedBox>[] = [
   {
     id: 'events',
     head: 'Last heard',
-    width: 21,
+    width: 18,
     cell: b => {
       const last = b.events.at(-1);
       return last ? `${moment(last.at)}: ${last.says}` : '';
