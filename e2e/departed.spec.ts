@@ -92,6 +92,10 @@ test('a buyer opens the page of an order by its link and writes; the office sees
   const thread = part(page, 'thread');
   await expect(thread).toContainText('One jar is broken. Can you send another?');
   await expect(thread).toContainText('not answered yet');
+  // It is a press away from any page, and on the Board.
+  await page.getByRole('link', { name: /^\d+ to answer$/ }).click();
+  await expect(page.getByLabel('Unanswered', { exact: true })).toHaveValue('yes');
+  await expect(page.getByRole('link', { name: order.row.channelNumber, exact: true })).toBeVisible();
   await page.goto('/board');
   await expect(page.getByText(`The buyer of ${order.row.channelNumber} wrote.`)).toBeVisible();
   await page.goto(`/orders/${rows[0].id}`);

@@ -67,7 +67,10 @@ export const Strip = z.object({
   pick: z.number(),
   bench: z.number(),
   parcels: z.number(),
+  /** Labels of which the carrier has not said yet whether they are bought. */
   unanswered: z.number(),
+  /** Orders whose buyers wrote and wait for an answer. */
+  wrote: z.number(),
   departed: z.number(),
   next: z.object({ carrierName: z.string(), cutOff: z.string() }).nullable(),
 });

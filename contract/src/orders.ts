@@ -33,6 +33,8 @@ export const OrderFilter = z.object({
   tag: Word.optional(),
   starred: z.enum(['yes']).optional(),
   together: z.enum(['yes']).optional(),
+  /** Its buyer wrote, and nobody has answered. */
+  wrote: z.enum(['yes']).optional(),
   leaves: z
     .string()
     .regex(/^(today|tomorrow|late|never|\d{4}-\d{2}-\d{2})$/)

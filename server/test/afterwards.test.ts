@@ -346,7 +346,18 @@ test('unread messages are marked as seen without an answer', async () => {
     body: JSON.stringify({ key: v7(), text: 'Thank you!' }),
   });
   expect((await office.get(`orders/${p.orderId}/thread`)).body.unread).toBe(1);
+  const waits = async () => ({
+    strip: (await office.get('departures/strip')).body.wrote,
+    listed: (await office.get('orders?stage=all&wrote=yes')).body.rows.map((r: { id: string }) => r.id),
+  });
+  const { strip, listed } = await waits();
+  expect(listed).toContain(p.orderId);
+  expect(strip).toBe(listed.length);
   expect((await office.post(`orders/${p.orderId}/messages/seen`)).body.unread).toBe(0);
+  expect(await waits()).toEqual({
+    strip: strip - 1,
+    listed: listed.filter((id: string) => id !== p.orderId),
+  });
 });
 
 test('every kind of carrier is asked in its own words, and nothing derived is wrong after all this', async () => {

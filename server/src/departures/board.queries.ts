@@ -118,6 +118,9 @@ export class BoardQueries {
     const unanswered = (await this.db.one<{ n: number }>(
       "SELECT COUNT(*) AS n FROM label WHERE state IN ('unknown', 'asked')",
     ))!.n;
+    const wrote = (await this.db.one<{ n: number }>(
+      "SELECT COUNT(DISTINCT orderId) AS n FROM orderMessage WHERE sender = 'buyer' AND readAt IS NULL",
+    ))!.n;
     const next = await this.db.one<{ carrierName: string; cutOff: Date }>(
       "SELECT carrierName, cutOff FROM departure WHERE state = 'open' AND cutOff > ? ORDER BY cutOff LIMIT 1",
       [now],
@@ -129,6 +132,7 @@ export class BoardQueries {
       bench: of('Picked'),
       parcels: of('Packed', 'Labelled'),
       unanswered,
+      wrote,
       departed: await this.goneToday(now, zone),
       next: next && { carrierName: next.carrierName, cutOff: next.cutOff.toISOString() },
     };

@@ -65,6 +65,8 @@ export async function buildFilter(sql: Sql, f: OrderFilter, days: Days): Promise
     and('o.id IN (SELECT s.orderId FROM stopReason s WHERE s.liftedAt IS NULL AND s.code = ?)', f.reason);
   if (f.tag) and('o.id IN (SELECT t.orderId FROM orderTag t WHERE t.tag = ?)', f.tag);
   if (f.together) and(TOGETHER);
+  if (f.wrote)
+    and("o.id IN (SELECT m.orderId FROM orderMessage m WHERE m.sender = 'buyer' AND m.readAt IS NULL)");
   const product = f.product ? await productCondition(sql, f.product) : null;
   if (product) where.push(product);
   if (f.leaves) where.push(leaves(f.leaves, days));

@@ -105,6 +105,13 @@ export const CLAUSES: readonly Clause[] = [
     label: 'One address',
     choices: [['yes', 'to one address with others']],
   },
+  {
+    key: 'wrote',
+    before: '',
+    any: 'answered or not',
+    label: 'Unanswered',
+    choices: [['yes', 'whose buyer waits for an answer']],
+  },
 ];
 
 /** How the list may be sorted, as the sentence ends. */

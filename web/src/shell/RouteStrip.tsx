@@ -9,7 +9,7 @@ interface Station {
   name: string;
   count: number | undefined;
   /** What of it wants somebody, and where it is listed. */
-  also?: { text: string; tone: 'stop' | 'risk'; to: string } | null;
+  also?: [n: number | undefined, what: string, tone: 'stop' | 'risk', to: string][];
 }
 
 /** The route of the work: how many orders stand at each station, and the places beside it. */
@@ -20,9 +20,10 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
       to: '/orders',
       name: 'Orders',
       count: strip?.orders,
-      also: strip?.stopped
-        ? { text: `${strip.stopped} stopped`, tone: 'stop', to: '/orders?stage=Stopped' }
-        : null,
+      also: [
+        [strip?.stopped, 'stopped', 'stop', '/orders?stage=Stopped'],
+        [strip?.wrote, 'to answer', 'risk', '/orders?stage=all&wrote=yes'],
+      ],
     },
     { to: '/pick', name: 'Pick', count: strip?.pick },
     { to: '/bench', name: 'Bench', count: strip?.bench },
@@ -30,30 +31,35 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
       to: '/parcels',
       name: 'Parcels',
       count: strip?.parcels,
-      also: strip?.unanswered
-        ? { text: `${strip.unanswered} unanswered`, tone: 'risk', to: '/parcels' }
-        : null,
+      also: [[strip?.unanswered, 'in doubt', 'risk', '/parcels']],
     },
     { to: '/departed', name: 'Departed', count: strip?.departed },
   ];
   return (
     <nav className={css.strip} aria-label="The route of the work">
-      {stations.map((s, i) => (
-        <Fragment key={s.to}>
-          {i > 0 && <span className={css.rail} />}
-          <span className={css.station}>
-            <NavLink to={s.to}>
-              <b>{s.count ?? '·'}</b>
-              <span>{s.name}</span>
-            </NavLink>
-            {s.also && (
-              <Link className={textCss[s.also.tone]} to={s.also.to}>
-                {s.also.text}
-              </Link>
-            )}
-          </span>
-        </Fragment>
-      ))}
+      {stations.map(({ also: all = [], ...s }, i) => {
+        const also = all.filter(([n]) => n);
+        return (
+          <Fragment key={s.to}>
+            {i > 0 && <span className={css.rail} />}
+            <span className={css.station}>
+              <NavLink to={s.to}>
+                <b>{s.count ?? '·'}</b>
+                <span>{s.name}</span>
+              </NavLink>
+              {also.length > 0 && (
+                <small>
+                  {also.map(([n, what, tone, to]) => (
+                    <Link key={what} className={textCss[tone]} to={to}>
+                      {n} {what}
+                    </Link>
+                  ))}
+                </small>
+              )}
+            </span>
+          </Fragment>
+        );
+      })}
       <span className={css.off}>
         <NavLink to="/board">Board</NavLink>
         <NavLink to="/products">Products</NavLink>
