@@ -27,7 +27,7 @@ export const orderColumns = (star: (row: OrderRow) => void): Column<OrderRow>[] 
   {
     id: 'order',
     head: 'Order',
-    width: 12,
+    width: 13,
     cell: r => (
       <>
         <CodeLink to={`/orders/${r.id}`}>{r.channelNumber}</CodeLink>

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { CodeLink } from '../../parts/Code.js';
+import { Code, CodeLink } from '../../parts/Code.js';
 import { ExportLinks } from '../../parts/ExportLinks.js';
 import { weight } from '../../parts/format.js';
 import { Head } from '../../parts/Head.js';
@@ -29,18 +29,18 @@ const MARK: Record<string, [shape: string, tone: string]> = {
 const orderOf = (p: ParcelListRow) => `/orders?stage=all&words=${p.order}`;
 
 const COLUMNS: Column<ParcelListRow>[] = [
-  { id: 'parcel', head: 'Parcel', cell: p => <span className={textCss.code}>{p.no}</span> },
+  { id: 'parcel', head: 'Parcel', width: 10, cell: p => <Code>{p.no}</Code> },
   {
     id: 'order',
     head: 'Order',
     width: 12,
     cell: p => <CodeLink to={orderOf(p)}>{p.channelNumber}</CodeLink>,
   },
-  { id: 'buyer', head: 'Buyer', width: 15, cell: p => p.buyer },
+  { id: 'buyer', head: 'Buyer', width: 14, cell: p => p.buyer },
   {
     id: 'state',
     head: 'State',
-    width: 15,
+    width: 13,
     cell: p => {
       if (p.state === 'departed') return <TrackMark track={p.track} trouble={p.trouble} />;
       const [shape, tone] = MARK[p.state] ?? ['▲', 'risk'];
@@ -55,26 +55,26 @@ const COLUMNS: Column<ParcelListRow>[] = [
       );
     },
   },
-  { id: 'service', head: 'Service', width: 13, cell: p => p.service },
+  { id: 'service', head: 'Service', width: 12, cell: p => p.service },
   {
     id: 'tracking',
     head: 'Tracking',
-    width: 17,
+    width: 18,
     cell: p => <span className={textCss.code}>{p.tracking}</span>,
   },
-  { id: 'box', head: 'Box', width: 8, cell: p => p.box },
-  { id: 'weight', head: 'Weight', right: true, cell: p => p.weightMg && weight(p.weightMg) },
+  { id: 'box', head: 'Box', width: 6, cell: p => p.box },
+  { id: 'weight', head: 'Weight', right: true, width: 12, cell: p => p.weightMg && weight(p.weightMg) },
   {
     id: 'label',
     head: 'Label',
     right: true,
-    width: 8,
+    width: 9,
     cell: p => p.minor !== null && formatMoney(p.minor, p.currency),
   },
   {
     id: 'departure',
     head: 'Departure',
-    width: 15,
+    width: 14,
     cell: p => <span className={textCss.quiet}>{p.departure}</span>,
   },
 ];
