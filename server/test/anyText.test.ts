@@ -100,29 +100,32 @@ const address: fc.Arbitrary<Address> = fc.record({
   country: fc.constantFrom('US', 'DE', 'XX', ''),
   phone: text(2),
 });
+const LABEL = {
+  parcelNo: 'PA-7',
+  carrier: 'Heron Post',
+  service: 'Heron Parcel',
+  tracking: 'HP470000017US',
+  routing: '',
+  weight: '3 lb',
+  to: ADDRESS,
+  from: ADDRESS,
+  reference: 'FM-1',
+  day: '23 Nov 2026',
+};
 const pages = async (pdf: Buffer) => (await PDFDocument.load(pdf)).getPageCount();
 
 test('whatever stands in an address, its label is one page', async () => {
   await fc.assert(
     fc.asyncProperty(address, text(2), async (to, routing) => {
-      const pdf = await drawLabels([
-        {
-          parcelNo: 'PA-7',
-          carrier: 'Heron Post',
-          service: 'Heron Parcel',
-          tracking: 'HP470000017US',
-          routing,
-          weight: '3 lb',
-          to,
-          from: ADDRESS,
-          reference: 'FM-1',
-          day: '23 Nov 2026',
-        },
-      ]);
-      expect(await pages(pdf)).toBe(1);
+      expect(await pages(await drawLabels([{ ...LABEL, routing, to }]))).toBe(1);
     }),
     { numRuns: 40 },
   );
+});
+
+test('letters for whose marks a font has no place are drawn all the same, alone and among others', async () => {
+  for (const city of ['\u0760', 'محمد \u0760 پارسی', '\u0760\u0301'])
+    expect(await pages(await drawLabels([{ ...LABEL, to: { ...ADDRESS, city } }]))).toBe(1);
 });
 
 test('whatever stands in an order, its slip and its invoice are drawn, and so are labels of goods', async () => {

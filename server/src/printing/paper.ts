@@ -132,8 +132,30 @@ function runsOf(paper: Paper, face: Face, text: string): Run[] {
       if (last?.font === font) last.text += text;
       else runs.push({ font, text });
     }
-    return runs;
+    return runs.flatMap(run => shaped(paper, run));
   });
+}
+
+const BOX: Run = { font: 'wide body', text: '\u25a1' };
+const FROM_RIGHT = /\p{Script=Arabic}|\p{Script=Hebrew}/u;
+
+/** A run as its font can set it: whole; where the font has no place for one of its marks, letter by letter; what it cannot set at all becomes a box. */
+function shaped(paper: Paper, run: Run): Run[] {
+  if (sets(paper, run)) return [run];
+  const clusters = [...CLUSTERS.segment(run.text)].map(s => s.segment);
+  const parts = clusters.length > 1 ? clusters : [...run.text];
+  if (parts.length === 1)
+    return [sets(paper, { ...run, font: 'wide body' }) ? { ...run, font: 'wide body' } : BOX];
+  const ordered = FROM_RIGHT.test(run.text) ? parts.reverse() : parts;
+  return ordered.flatMap(text => shaped(paper, { ...run, text }));
+}
+
+function sets(paper: Paper, run: Run): boolean {
+  try {
+    return widthOf(paper, run, 10) >= 0;
+  } catch {
+    return false;
+  }
 }
 
 /** Clusters of a text, each with its font; a space goes with what stands before it, a cluster that no font has whole goes part by part. */
@@ -146,7 +168,7 @@ function* glyphed(paper: Paper, face: Face, text: string, runs: readonly Run[]):
     else
       for (const c of plain) {
         const own = fontFor(paper, face, c);
-        yield own ? { font: own, text: c } : { font: 'wide body', text: '\u25a1' };
+        yield own ? { font: own, text: c } : BOX;
       }
   }
 }
