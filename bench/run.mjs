@@ -71,13 +71,13 @@ for (const [name, bench] of Object.entries(BENCHES)) {
     if (json) console.log(JSON.stringify(full));
     else console.log(line(full));
   }
+  // After each, so that a run that is ended early keeps what it measured.
+  if (!json) writeFileSync('docs/bench.md', page(rows));
 }
 
 function line(r) {
   return `${r.name.padEnd(16)} n ${String(r.n).padStart(7)}  ${r.value.toFixed(1)} ${r.unit}  floor ${r.floor.toFixed(1)}  ratio ${r.ratio.toFixed(2)}  goal ${r.goal}  ${r.holds ? 'holds' : 'does not hold'}`;
 }
-
-if (!json) writeFileSync('docs/bench.md', page(rows));
 
 /** The page of figures: rows of this run with today's date; rows of benchmarks that did not run now stay with the date of theirs. */
 function page(measured) {
