@@ -43,8 +43,10 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
           <Fragment key={s.to}>
             {i > 0 && <span className={css.rail} />}
             <span className={css.station}>
-              <NavLink to={s.to}>
+              <NavLink to={s.to} tabIndex={-1} aria-hidden>
                 <b>{s.count ?? '·'}</b>
+              </NavLink>
+              <NavLink to={s.to} aria-label={`${s.count ?? ''} ${s.name}`}>
                 <span>{s.name}</span>
               </NavLink>
               {also.length > 0 && (
