@@ -39,13 +39,22 @@ house_secret() {
   cat "$1/secret"
 }
 
-# free_port: one below those that the system gives away by itself, so that it is still free when a slow start comes to it.
+# free_port: one below those that the system gives away by itself, so that it is still free when a slow start comes to it; and none of
+# those that were given lately, which may not be listened at yet.
 free_port() {
-  node -e '
+  local given="${TMPDIR:-/tmp}/auk-ports.$(id -u)"
+  AUK_GIVEN="$given" node -e '
     const { createServer } = require("net");
+    const { existsSync, readFileSync, writeFileSync } = require("fs");
+    const file = process.env.AUK_GIVEN;
+    const given = existsSync(file) ? readFileSync(file, "utf8").split("\n").filter(Boolean).slice(-500) : [];
     const look = () => {
       const port = 20000 + Math.floor(Math.random() * 12000);
-      const s = createServer().once("error", look).listen(port, "127.0.0.1", () => s.close(() => console.log(port)));
+      if (given.includes(String(port))) return look();
+      const s = createServer().once("error", look).listen(port, "127.0.0.1", () => s.close(() => {
+        writeFileSync(file, [...given, port].join("\n") + "\n");
+        console.log(port);
+      }));
     };
     look();'
 }
