@@ -18,7 +18,8 @@ test('distances are the same from both ends, nothing to oneself, and no way over
       expect(milesBetween(a, a)).toBe(0);
       expect(ab).toBeGreaterThanOrEqual(0);
       expect(ab).toBeLessThanOrEqual(FARTHEST + 1e-6);
-      expect(ab).toBeLessThanOrEqual(milesBetween(a, c) + milesBetween(c, b) + 1e-6);
+      // Between places on opposite sides the sine is flat, and what is lost of its digits comes to some inches.
+      expect(ab).toBeLessThanOrEqual(milesBetween(a, c) + milesBetween(c, b) + 1e-3);
     }),
   );
 });
