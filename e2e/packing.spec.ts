@@ -86,8 +86,10 @@ test('two parcels by the keyboard alone; the drawing follows; each has its label
   }
   await expect(says(page)).toHaveText('Everything is in.');
   for (const text of ['BX-2', '3 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);
-  for (const n of [1, 2]) {
-    await expect(page.getByRole('heading', { name: /Services for PA-\d+/ })).toBeVisible();
+  const services = page.getByRole('heading', { name: /Services for PA-\d+/ });
+  for (let [n, before] = [1, 'none']; n <= 2; n++) {
+    await expect(services).not.toHaveText(before);
+    before = await services.innerText();
     await expect(part(page, 'offer').first()).toBeVisible();
     await page.keyboard.press('Alt+1');
     await expect

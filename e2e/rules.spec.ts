@@ -376,7 +376,11 @@ test('a heavy line has a parcel of its own, from the rule to two labels', async 
   const bought = async () =>
     (await look(page.request, `orders/${id}`)).parcels.filter((p: { tracking: string | null }) => p.tracking)
       .length;
-  for (const n of [1, 2]) {
+  const services = page.getByRole('heading', { name: /Services for PA-\d+/ });
+  for (let [n, before] = [1, 'none']; n <= 2; n++) {
+    // Those of the next parcel, not what is still shown of the one before.
+    await expect(services).not.toHaveText(before);
+    before = await services.innerText();
     await expect(part(page, 'offer').first()).toBeVisible();
     await page.keyboard.press('Alt+1');
     await expect.poll(bought).toBe(n);
