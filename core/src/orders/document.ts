@@ -95,7 +95,6 @@ export function paidOf(r: ReceivedOrder): number {
     lines,
     shippingMinor: r.shippingMinor,
     discountMinor: r.discountMinor ?? 0,
-    paidMinor: 0,
   }).total;
 }
 
@@ -178,7 +177,6 @@ export function documentTotals(d: OrderDocument): OrderTotals {
   return orderTotals({
     shippingMinor: number(d.head.shippingMinor),
     discountMinor: number(d.head.discountMinor),
-    paidMinor: number(d.head.paidMinor),
     lines: Object.values(d.lines).map(l => ({
       quantity: number(l.quantity),
       priceMinor: number(l.priceMinor),

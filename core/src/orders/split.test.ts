@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { documentTotals, type OrderDocument } from './document.js';
+import { openBalance } from './settled.js';
 import { splitDocument } from './split.js';
 
 const line = fc.record({
@@ -29,7 +30,10 @@ const cut = fc.tuple(whole, fc.array(fc.nat(), { minLength: 6, maxLength: 6 })).
     quantity: picks[i]! % (Number(l.quantity) + 1),
   })),
 }));
-const totals = (d: OrderDocument) => documentTotals(d);
+const totals = (d: OrderDocument) => {
+  const money = documentTotals(d);
+  return { ...money, balance: openBalance('paid', Number(d.head.paidMinor), money.total) };
+};
 
 test('every amount of the parts sums to the whole’s, whatever was paid', () => {
   fc.assert(

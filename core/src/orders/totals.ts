@@ -14,7 +14,6 @@ export interface PricedOrder {
   lines: readonly PricedLine[];
   shippingMinor: number;
   discountMinor: number;
-  paidMinor: number;
 }
 
 /** One line's goods, its shares of discount and shipping, its tax, and their sum. */
@@ -26,7 +25,7 @@ export interface LineTotal {
   total: number;
 }
 
-/** An order's money. `balance` is paid less total: negative is due, positive is to refund. */
+/** An order's money; what is still open of it is told by `openBalance`. */
 export interface OrderTotals {
   lines: LineTotal[];
   goods: number;
@@ -34,7 +33,6 @@ export interface OrderTotals {
   shipping: number;
   tax: number;
   total: number;
-  balance: number;
 }
 
 /**
@@ -60,7 +58,6 @@ export function orderTotals(order: PricedOrder): OrderTotals {
     shipping: order.shippingMinor,
     tax: sum(l => l.tax),
     total,
-    balance: order.paidMinor - total,
   };
 }
 
