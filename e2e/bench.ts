@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { bringIn, codeOf, look, scan } from './hands.js';
+import { bringIn, codeOf, look, part, scan } from './hands.js';
 
 /** An order of some things, picked by the API, for one bench alone; gives its id and its slip's code. */
 export async function pickedOf(
@@ -76,3 +76,20 @@ export const problem = (status: number, retry: string) => ({
     retry,
   }),
 });
+
+/** Buys the first service for each of so many closed parcels of an order, by keys; the services of the next one are waited for. */
+export async function buyLabels(page: Page, orderId: string, parcels: number): Promise<void> {
+  const services = page.getByRole('heading', { name: /Services for PA-\d+/ });
+  const bought = async () =>
+    (await look(page.request, `orders/${orderId}`)).parcels.filter(
+      (p: { tracking: string | null }) => p.tracking,
+    ).length;
+  let before = 'none';
+  for (let n = 1; n <= parcels; n++) {
+    await expect(services).not.toHaveText(before);
+    before = await services.innerText();
+    await expect(part(page, 'offer').first()).toBeVisible();
+    await page.keyboard.press('Alt+1');
+    await expect.poll(bought).toBe(n);
+  }
+}

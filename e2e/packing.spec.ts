@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { atBench, pickedOf, pickList } from './bench.js';
+import { atBench, buyLabels, pickedOf, pickList } from './bench.js';
 import { codeOf, holdBack, look, part, says, scan, signIn, withCamera } from './hands.js';
 
 /** What came out of a printer's stand-in. */
@@ -86,21 +86,7 @@ test('two parcels by the keyboard alone; the drawing follows; each has its label
   }
   await expect(says(page)).toHaveText('Everything is in.');
   for (const text of ['BX-2', '3 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);
-  const services = page.getByRole('heading', { name: /Services for PA-\d+/ });
-  for (let [n, before] = [1, 'none']; n <= 2; n++) {
-    await expect(services).not.toHaveText(before);
-    before = await services.innerText();
-    await expect(part(page, 'offer').first()).toBeVisible();
-    await page.keyboard.press('Alt+1');
-    await expect
-      .poll(
-        async () =>
-          (await look(page.request, `orders/${id}`)).parcels.filter(
-            (p: { tracking: string | null }) => p.tracking,
-          ).length,
-      )
-      .toBe(n);
-  }
+  await buyLabels(page, id, 2);
   await expect(says(page)).toContainText('Label bought');
   expect((await look(page.request, `orders/${id}`)).row.stage).toBe('Labelled');
 });

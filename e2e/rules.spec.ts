@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { atBench, pickedOf } from './bench.js';
+import { atBench, buyLabels, pickedOf } from './bench.js';
 import { bringIn, codeOf, look, openOrder, packAll, part, says, scan, signIn } from './hands.js';
 
 // Each journey leaves the book as it found it: all journeys share one house.
@@ -373,18 +373,7 @@ test('a heavy line has a parcel of its own, from the rule to two labels', async 
   for (const text of ['BX-6', '3 lb', 'AUK-YES', 'AUK-NEXTBOX']) await scan(page, text);
   await expect(says(page)).toHaveText('Parcel 1 closed. Parcel 2 is open.');
   for (const text of [fork, 'BX-2', '1 lb', 'AUK-YES', 'AUK-LABEL']) await scan(page, text);
-  const bought = async () =>
-    (await look(page.request, `orders/${id}`)).parcels.filter((p: { tracking: string | null }) => p.tracking)
-      .length;
-  const services = page.getByRole('heading', { name: /Services for PA-\d+/ });
-  for (let [n, before] = [1, 'none']; n <= 2; n++) {
-    // Those of the next parcel, not what is still shown of the one before.
-    await expect(services).not.toHaveText(before);
-    before = await services.innerText();
-    await expect(part(page, 'offer').first()).toBeVisible();
-    await page.keyboard.press('Alt+1');
-    await expect.poll(bought).toBe(n);
-  }
+  await buyLabels(page, id, 2);
 });
 
 test("a supplier's half: split off by a rule, ordered by mail, departed by its tracking number; our half goes on", async ({
