@@ -121,20 +121,31 @@ await scan(lead, await codeOf(lead, sorted[8].sku));
 await shoot(lead, 'wall');
 
 const packer = await person('AB-1002');
-const picked = (await look(packer, 'orders?stage=Picked')).rows.sort((a, b) => b.lines - a.lines)[0];
+// The order with most to see that still fits the screen.
+const picked = (await look(packer, 'orders?stage=Picked')).rows
+  .filter(r => r.units <= 16)
+  .sort((a, b) => b.lines - a.lines || b.units - a.units)[0];
 await packer.getByText('Scan a slip or a tote').waitFor();
 await scan(packer, 'BE-1');
 await packer.getByRole('heading', { name: 'Bench 1' }).waitFor();
 await scan(packer, picked.no);
 await settled(packer);
 await packer.locator('figure').waitFor();
-for (let i = 0; (await packer.locator('[data-part="line"][data-now]').count()) > 0; i++) {
-  await scan(packer, await codeOf(packer, await packer.locator('[data-now] [data-part="sku"]').innerText()));
+let weightMg = 400_000;
+for (let i = 0; i < 40 && (await packer.locator('[data-part="line"][data-now]').count()) > 0; i++) {
+  const product = await look(
+    packer,
+    `products/${await packer.locator('[data-now] [data-part="sku"]').innerText()}`,
+  );
+  weightMg += product.weightMg;
+  await scan(packer, product.codes[0].code);
+  if (await packer.getByText('Scan the serial number').isVisible()) await scan(packer, 'HS-204117');
   if (i === 1) {
     await shoot(packer, 'bench');
   }
 }
-for (const text of ['3 lb 4 oz', 'AUK-YES', 'AUK-LABEL']) await scan(packer, text);
+for (const text of ['AUK-YES', `${Math.round(weightMg / 1000)} g`, 'AUK-YES', 'AUK-LABEL'])
+  await scan(packer, text);
 await packer.locator('[data-part="offer"]').first().waitFor();
 await packer.keyboard.press('Alt+1');
 await packer.getByText('Label is bought').waitFor();

@@ -9,7 +9,15 @@ interface Station {
   name: string;
   count: number | undefined;
   /** What of it wants somebody, and where it is listed. */
-  also?: [n: number | undefined, what: string, tone: 'stop' | 'risk', to: string][];
+  also?: [n: number | undefined, what: string, tone: 'stop' | 'risk', to: string];
+}
+
+function Also({ also: [n, what, tone, to] }: { also: NonNullable<Station['also']> }) {
+  return (
+    <Link className={`${css.also} ${textCss[tone]}`} to={to}>
+      {n} {what}
+    </Link>
+  );
 }
 
 /** The route of the work: how many orders stand at each station, and the places beside it. */
@@ -20,10 +28,7 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
       to: '/orders',
       name: 'Orders',
       count: strip?.orders,
-      also: [
-        [strip?.stopped, 'stopped', 'stop', '/orders?stage=Stopped'],
-        [strip?.wrote, 'to answer', 'risk', '/orders?stage=all&wrote=yes'],
-      ],
+      also: [strip?.stopped, 'stopped', 'stop', '/orders?stage=Stopped'],
     },
     { to: '/pick', name: 'Pick', count: strip?.pick },
     { to: '/bench', name: 'Bench', count: strip?.bench },
@@ -31,37 +36,32 @@ export function RouteStrip({ strip }: { strip: Strip | undefined }) {
       to: '/parcels',
       name: 'Parcels',
       count: strip?.parcels,
-      also: [[strip?.unanswered, 'in doubt', 'risk', '/parcels']],
+      also: [strip?.unanswered, 'in doubt', 'risk', '/parcels'],
     },
-    { to: '/departed', name: 'Departed', count: strip?.departed },
+    {
+      to: '/departed',
+      name: 'Departed',
+      count: strip?.departed,
+      // Buyers write of what left, and now and then of what has not.
+      also: [strip?.wrote, 'to answer', 'risk', '/orders?stage=all&wrote=yes'],
+    },
   ];
   return (
     <nav className={css.strip} aria-label="The route of the work">
-      {stations.map(({ also: all = [], ...s }, i) => {
-        const also = all.filter(([n]) => n);
-        return (
-          <Fragment key={s.to}>
-            {i > 0 && <span className={css.rail} />}
-            <span className={css.station}>
-              <NavLink to={s.to} tabIndex={-1} aria-hidden>
-                <b>{s.count ?? '·'}</b>
-              </NavLink>
-              <NavLink to={s.to} aria-label={`${s.count ?? ''} ${s.name}`}>
-                <span>{s.name}</span>
-              </NavLink>
-              {also.length > 0 && (
-                <small>
-                  {also.map(([n, what, tone, to]) => (
-                    <Link key={what} className={textCss[tone]} to={to}>
-                      {n} {what}
-                    </Link>
-                  ))}
-                </small>
-              )}
-            </span>
-          </Fragment>
-        );
-      })}
+      {stations.map((s, i) => (
+        <Fragment key={s.to}>
+          {i > 0 && <span className={css.rail} />}
+          <span className={css.station}>
+            <NavLink to={s.to} tabIndex={-1} aria-hidden>
+              <b>{s.count ?? '·'}</b>
+            </NavLink>
+            <NavLink to={s.to} aria-label={`${s.count ?? ''} ${s.name}`}>
+              <span>{s.name}</span>
+            </NavLink>
+            {s.also?.[0] ? <Also also={s.also} /> : null}
+          </span>
+        </Fragment>
+      ))}
       <span className={css.off}>
         <NavLink to="/board">Board</NavLink>
         <NavLink to="/products">Products</NavLink>
