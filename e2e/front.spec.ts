@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { atBench, packed, picked, problem } from './bench.js';
-import { bringIn, codeOf, look, openOrder, packAll, part, says, scan, signIn } from './hands.js';
+import { bringIn, codeOf, enter, look, openOrder, packAll, part, says, scan, signIn } from './hands.js';
 
 /** Holds every answer of an address back until it is let go. */
 async function hold(page: Page, address: string): Promise<() => void> {
@@ -181,7 +181,7 @@ test('who signs out at the bench leaves nothing but unsent scans, which the next
   expect(await page.evaluate(() => Object.keys(sessionStorage).filter(k => k.startsWith('auk')))).toEqual([]);
   expect(await packed(page, id).catch(() => null)).toBeNull();
   await page.unroute('**/api/v1/packing/sessions/*/scans');
-  await signIn(page, 'AB-1006');
+  await enter(page, 'AB-1006');
   await expect.poll(() => packed(page, id), { timeout: 60_000 }).toBe(1);
 });
 

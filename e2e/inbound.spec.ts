@@ -1,6 +1,6 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
 import { pickList } from './bench.js';
-import { codeOf, keptScans, look, part, pickAll, putAway, says, scan, signIn } from './hands.js';
+import { codeOf, enter, keptScans, look, part, pickAll, putAway, says, scan, signIn } from './hands.js';
 
 /** What the server answers to a piece of work that prepares a journey. */
 async function post(page: Page, path: string, data: object = {}) {
@@ -81,7 +81,7 @@ const section = (page: Page, name: string) => page.getByRole('region', { name, e
 
 async function phoneOf(browser: Browser, badge: string): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  await signIn(page, badge);
+  await enter(page, badge);
   return page;
 }
 
@@ -89,7 +89,7 @@ test('one box to one dock from draft to Closed: begun, priced by ways, picked, p
   page,
   browser,
 }) => {
-  await signIn(page, 'AB-1001');
+  await enter(page, 'AB-1001');
   await page.getByRole('link', { name: 'Inbound', exact: true }).click();
   await page.getByRole('button', { name: 'New shipment' }).click();
   // All of it has a usual choice: Enter begins it.

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { books, look, packAll, part, says, scan, signIn, trick } from './hands.js';
+import { books, enter, look, packAll, part, says, scan, signIn, trick } from './hands.js';
 
 test('a scan is caught before any widget: a focused button, an open dialog, a half-typed note', async ({
   page,
@@ -32,7 +32,7 @@ test('a scan is caught before any widget: a focused button, an open dialog, a ha
 });
 
 test('two scans on their way are both kept, in order, and a lost network keeps them', async ({ page }) => {
-  await signIn(page, 'AB-1002');
+  await enter(page, 'AB-1002');
   const rows = (await look(page.request, 'orders?stage=Picked')).rows;
   await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
   let opened = null;
@@ -73,7 +73,7 @@ test('two scans on their way are both kept, in order, and a lost network keeps t
 });
 
 test('the label’s answer is lost: the bench says so, pressing again buys nothing twice', async ({ page }) => {
-  await signIn(page, 'AB-1006');
+  await enter(page, 'AB-1006');
   const row = await unopened(page);
   await expect(page.getByText('Scan a slip or a tote')).toBeVisible();
   await scan(page, row.no);

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { bringIn, codeOf, look, openOrder, part, pickAll, says, scan, signIn } from './hands.js';
+import { bringIn, codeOf, enter, look, openOrder, part, pickAll, says, scan, signIn } from './hands.js';
 
 /** Drops a file of a kind and takes its good rows. */
 async function drop(page: Page, kind: string, lines: string[]): Promise<void> {
@@ -81,14 +81,14 @@ test('a build from start to stock: planned, picked by scan, made and put away by
   await expect(page.getByRole('heading', { level: 1 })).toContainText('PL-');
   const list = page.url().split('/').at(-1)!;
   const picker = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  await signIn(picker, 'AB-1003');
+  await enter(picker, 'AB-1003');
   await expect(picker.getByRole('heading', { name: 'Scan a pick list' })).toBeVisible();
   await scan(picker, list);
   await expect(part(picker, 'place')).toBeVisible();
   await pickAll(picker);
 
   const packer = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  await signIn(packer, 'AB-1006');
+  await enter(packer, 'AB-1006');
   await expect(packer.getByText('Scan a slip or a tote')).toBeVisible();
   await scan(packer, build);
   await expect(part(packer, 'answer')).toContainText(`${build} is a build`);

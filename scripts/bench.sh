@@ -26,6 +26,6 @@ node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
 STANDINS_PID=$!
 node server/dist/main.js >"$RUN/server.log" 2>&1 &
 SERVER_PID=$!
-for _ in $(seq 1 1200); do grep -q '^ready' "$RUN/server.log" && break; kill -0 "$SERVER_PID" 2>/dev/null || break; sleep 0.1; done
+for _ in $(seq 1 6000); do grep -q '^ready' "$RUN/server.log" && break; kill -0 "$SERVER_PID" 2>/dev/null || break; sleep 0.1; done
 grep -q '^ready' "$RUN/server.log" || { cat "$RUN/server.log" >&2; exit 1; }
 node bench/run.mjs "$@"

@@ -22,6 +22,19 @@ test('times are told in the zone of the house, days without one', async () => {
   expect(day(null)).toBe('');
 });
 
+test('today is the day of the house, and a list of a thousand times makes no thousand formats', async () => {
+  vi.useFakeTimers({ now: Date.parse('2026-11-26T01:07:00.000Z') });
+  const made = vi.spyOn(Intl, 'DateTimeFormat');
+  const { moment, setHouseZone, today } = await import('./format.js');
+  setHouseZone('America/New_York');
+  expect(today()).toBe('2026-11-25');
+  for (let i = 0; i < 1000; i++) moment(new Date(i * 86_400_000).toISOString());
+  expect(made).toHaveBeenCalledTimes(3);
+  setHouseZone('Europe/Berlin');
+  expect(today()).toBe('2026-11-26');
+  vi.useRealTimers();
+});
+
 test('spans are told in hours and minutes, never below nothing', async () => {
   const { span } = await import('./format.js');
   expect([0, 59.6, 60, 143, -23].map(span)).toEqual([

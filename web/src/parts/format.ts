@@ -9,20 +9,26 @@ export const setHouseZone = (zone: string): void => {
 };
 
 // Times are told by the browser itself: the library of days is large, and Bench and Floor begin sooner without it.
-const told = (
-  at: Date | number,
-  timeZone: string,
-  options: Intl.DateTimeFormatOptions,
-): Record<string, string> =>
-  Object.fromEntries(
-    new Intl.DateTimeFormat('en-US', { ...options, hourCycle: 'h23', timeZone })
-      .formatToParts(at)
-      .map(p => [p.type, p.value]),
-  );
-const DAY = { weekday: 'short', day: 'numeric', month: 'short' } as const;
+const SHAPES = {
+  day: { weekday: 'short', day: 'numeric', month: 'short' },
+  clock: { hour: '2-digit', minute: '2-digit' },
+  iso: { year: 'numeric', month: '2-digit', day: '2-digit' },
+} as const;
+/** By zone and shape: to make one takes far longer than to use it, and a list tells thousands of times. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function told(at: Date | number, zone: string, shape: keyof typeof SHAPES): Record<string, string> {
+  const key = `${zone} ${shape}`;
+  let format = formats.get(key);
+  if (!format) {
+    format = new Intl.DateTimeFormat('en-US', { ...SHAPES[shape], hourCycle: 'h23', timeZone: zone });
+    formats.set(key, format);
+  }
+  return Object.fromEntries(format.formatToParts(at).map(p => [p.type, p.value]));
+}
 
 const dayOf = (at: Date | number, zone: string): string => {
-  const { weekday, day, month } = told(at, zone, DAY);
+  const { weekday, day, month } = told(at, zone, 'day');
   return `${weekday} ${day} ${month}`;
 };
 
@@ -32,7 +38,7 @@ export const day = (iso: string | null): string =>
 
 /** "15:30" of a moment, in the warehouse's zone. */
 export function clock(at: string | number, zone = houseZone): string {
-  const { hour, minute } = told(new Date(at), zone, { hour: '2-digit', minute: '2-digit' });
+  const { hour, minute } = told(new Date(at), zone, 'clock');
   return `${hour}:${minute}`;
 }
 
@@ -44,8 +50,10 @@ export const moment = (iso: string, zone = houseZone): string =>
 export const dayAt = (at: number): string => dayOf(at, houseZone);
 
 /** Today as the warehouse counts it, ISO. */
-export const today = (): string =>
-  new Intl.DateTimeFormat('sv-SE', { timeZone: houseZone }).format(Date.now());
+export function today(): string {
+  const { year, month, day } = told(Date.now(), houseZone, 'iso');
+  return `${year}-${month}-${day}`;
+}
 
 /** Minutes from one moment until another; negative when it is past. */
 export const minutesUntil = (iso: string, now: number): number => (Date.parse(iso) - now) / 60_000;
