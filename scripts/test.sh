@@ -52,7 +52,7 @@ counted() {
 vitest() { node node_modules/vitest/vitest.mjs run --project "$1" --reporter=default --reporter=json --outputFile.json="$RUN/$1.json"; }
 # serve NAME PROGRAM: starts a program of a house and keeps what it says.
 serve() {
-  node --enable-source-maps "$2" >"$RUN/$1.log" 2>&1 &
+  node "$2" >"$RUN/$1.log" 2>&1 &
   SERVED+=($!)
 }
 # open_house NAME: a database and a server; HOUSE.env tells journeys where they are.

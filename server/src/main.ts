@@ -5,7 +5,6 @@ import { migrate } from './database/migrate.js';
 import { openDataSource } from './database/source.js';
 import { InboundDemo } from './demo/inbound.js';
 import { DemoLoader } from './demo/load.js';
-import { givenCertificate, houseCertificate, lanAddresses } from './lan/certificate.js';
 import { Rounds } from './leases/rounds.service.js';
 import { Opening } from './setup/opening.service.js';
 
@@ -31,12 +30,14 @@ const mailAt = process.env.AUK_STANDINS_MAIL_PORT
       pages: `http://localhost:${need('AUK_PORT')}`,
     }
   : null;
-const { AUK_LAN: lan, AUK_TLS_CERT: cert, AUK_TLS_KEY: key } = process.env;
-const addresses = lanAddresses();
+const { AUK_LAN, AUK_TLS_CERT: cert, AUK_TLS_KEY: key } = process.env;
+/** How certificates are made is loaded for phones alone. */
+const lan = AUK_LAN ? await import('./lan/certificate.js') : null;
+const addresses = lan?.lanAddresses() ?? [];
 const tls = lan
   ? cert && key
-    ? givenCertificate(cert, key)
-    : await houseCertificate(need('AUK_TLS_FOLDER'), addresses, new Date())
+    ? lan.givenCertificate(cert, key)
+    : await lan.houseCertificate(need('AUK_TLS_FOLDER'), addresses, new Date())
   : null;
 const app = await makeApp({
   source,

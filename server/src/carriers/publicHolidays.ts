@@ -1,4 +1,7 @@
-import Holidays from 'date-holidays';
+import type Holidays from 'date-holidays';
+import { whenNeeded } from '../reference/whenNeeded.js';
+
+const holidays = whenNeeded<typeof Holidays>('date-holidays');
 
 /** Public holidays of a country from one ISO day until another, without those that fall on a weekend; none where nobody knows the country's. */
 export function publicHolidays(
@@ -6,7 +9,7 @@ export function publicHolidays(
   from: string,
   until: string,
 ): { day: string; name: string }[] {
-  const known = new Holidays(country);
+  const known = new (holidays())(country);
   const [first, last] = [Number(from.slice(0, 4)), Number(until.slice(0, 4))];
   const years = Array.from({ length: last - first + 1 }, (_, i) => first + i);
   const all = years.flatMap(y => known.getHolidays(y) ?? []);

@@ -2,7 +2,6 @@ import { ListingQuery, OrderQuery, ProductQuery } from '@auk/contract';
 import { formatSize, MG, minorDigits, PRODUCT_FACTS } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
-import writeExcelFile from 'write-excel-file/node';
 import { Db } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { parse } from '../http/parse.js';
@@ -247,6 +246,7 @@ export async function toXlsx(sheet: Sheet): Promise<Buffer> {
           : { value: clean(c), type: String },
     ),
   );
+  const { default: writeExcelFile } = await import('write-excel-file/node');
   const written = writeExcelFile([heading, ...rows], { sheet: sheet.name, stickyRowsCount: 1 });
   return Buffer.from(await written.toBuffer());
 }

@@ -1,6 +1,5 @@
 import type { MailWay, MailWayIn } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
-import { createTransport } from 'nodemailer';
 import { Db, type Doer, type Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden } from '../http/problem.js';
@@ -55,6 +54,7 @@ export class MailWays {
   async send(mail: MailToSend, { name }: { name: string }): Promise<void> {
     const { server, from, user, sealed } = await this.kept(this.db);
     if (server === '') throw new Error('No mail server is set. Set one under Setup > Mails.');
+    const { createTransport } = await import('nodemailer');
     const transport = createTransport({
       url: server,
       ...(user !== '' && { auth: { user, pass: sealed ? unseal(sealed) : '' } }),

