@@ -9,4 +9,4 @@ if [ -z "${AUK_DB_PORT:-}" ]; then
   AUK_DB_PORT="$(cat "$DATA/db.port")"
 fi
 export AUK_DB_PORT AUK_DB_NAME="${AUK_DB_NAME:-auk}"
-exec node --enable-source-maps server/dist/checkDataMain.js
+exec node server/dist/checkDataMain.js

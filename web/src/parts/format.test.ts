@@ -9,6 +9,8 @@ beforeEach(() => {
   });
 });
 afterEach(() => {
+  vi.useRealTimers();
+  vi.restoreAllMocks();
   vi.unstubAllGlobals();
   vi.resetModules();
 });
@@ -32,7 +34,6 @@ test('today is the day of the house, and a list of a thousand times makes no tho
   expect(made).toHaveBeenCalledTimes(3);
   setHouseZone('Europe/Berlin');
   expect(today()).toBe('2026-11-26');
-  vi.useRealTimers();
 });
 
 test('spans are told in hours and minutes, never below nothing', async () => {
