@@ -41,8 +41,8 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/test/**/*.test.ts'],
-          // Notes the statements that tests run, for scripts/check-statements.mjs.
-          setupFiles: ['server/test/statements.ts'],
+          // Notes the statements that tests run, for scripts/check-statements.mjs; refuses a second connection within a transaction.
+          setupFiles: ['server/test/setup.ts'],
           // Generous, because a machine that is shared may stand still for a while; nothing waits longer than it must.
           testTimeout: 180_000,
           hookTimeout: 180_000,

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { JobsService } from '../src/jobs/jobs.service.js';
+import { newId } from '../src/database/db.js';
+import { JobsService, laneOf } from '../src/jobs/jobs.service.js';
 import { LeaseLost, Leases } from '../src/leases/leases.service.js';
 import { Rounds } from '../src/leases/rounds.service.js';
 import { type House, openHouse } from './house.js';
@@ -83,6 +84,38 @@ test('what fails for longer than its kind may is given up, and a person can have
   await round();
   expect(await jobsOf('test over')).toMatchObject([{ state: 'done', error: null }]);
   await expect(jobs.retry(id)).rejects.toThrow();
+});
+
+test('however many things wait, few are at work at once; what is about one thing goes one after another', async () => {
+  const ids = Array.from({ length: 60 }, newId);
+  const [atWork, most, order] = [new Set<string>(), [0], [] as string[]];
+  jobs.register<{ id: string; step: number }>({
+    kind: 'test many',
+    tryHours: 1,
+    work: async ({ payload: { id, step } }) => {
+      atWork.add(id);
+      most.push(atWork.size);
+      await house.db.rows('SELECT SLEEP(0.005)');
+      atWork.delete(id);
+      order.push(`${id} ${step}`);
+    },
+  });
+  for (const step of [1, 2])
+    await house.db.tx(NOBODY(), tx =>
+      jobs.add(
+        tx,
+        ids.map(id => ({
+          kind: 'test many',
+          lane: laneOf('many', id),
+          payload: { id, step },
+          subjectId: null,
+        })),
+      ),
+    );
+  await round();
+  expect(order).toHaveLength(120);
+  for (const id of ids) expect(order.indexOf(`${id} 1`)).toBeLessThan(order.indexOf(`${id} 2`));
+  expect(Math.max(...most)).toBe(4);
 });
 
 test('a kind that no feature does is refused when it is put in, and given up when it lies there', async () => {

@@ -2,7 +2,7 @@ import { type Address } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, fromJson, type Tx } from '../database/db.js';
 import { TooLate, Trouble } from '../http/problem.js';
-import { JobsService } from '../jobs/jobs.module.js';
+import { JobsService, laneOf } from '../jobs/jobs.module.js';
 import { Rounds } from '../leases/leases.module.js';
 import {
   changeElsewhere,
@@ -69,7 +69,9 @@ export class CenterOrders {
   /** Orders and cancels of one order go one after another: what is called off is called off behind what is on its way. */
   private soon(tx: Tx, kind: string, orderId: string, center: string): Promise<void> {
     const payload = { orderId, center };
-    return this.jobs.add(tx, [{ kind, lane: `center ${orderId}`, payload, subjectId: orderId }]);
+    return this.jobs.add(tx, [
+      { kind, lane: laneOf(`center ${center}`, orderId), payload, subjectId: orderId },
+    ]);
   }
 
   callOff(tx: Tx, orderId: string, center: string): Promise<void> {

@@ -1,4 +1,4 @@
-import type { ChosenWay, InboundPrice, NetworkBooking, NetworkBookingIn } from '@auk/contract';
+import type { ChosenWay, InboundPrice, NetworkBooking, NetworkBookingIn, NetworkRules } from '@auk/contract';
 import { boxesOnPallets, count, formatMoney, type PalletOfBoxes, planChangeSays, ssccOf } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { Db, type Doer, fromJson, type Sql, type Tx } from '../database/db.js';
@@ -52,11 +52,12 @@ export class InboundBookings {
   /** What booking a part would cost now. Its boxes get their numbers, and what is asked for is kept as it was priced. */
   async price(partId: string, doer: Doer): Promise<InboundPrice> {
     await this.mustStand(partId);
+    const rules = await this.rules(partId);
     const { network, asked } = await this.db.tx(doer, async tx => {
       const { shipment, part } = await lockPart(tx, partId);
       mustBeOpen(part);
-      await this.number(tx, part);
-      const told = await this.asking(tx, shipment, part);
+      await this.number(tx, part, rules);
+      const told = await this.asking(tx, shipment, part, rules);
       await tx.of(InboundPart).update(part.id, { asked: told as never });
       return { network: shipment.network, asked: told };
     });
@@ -89,6 +90,13 @@ export class InboundBookings {
       );
   }
 
+  /** What the network of a part wants, asked before anything is locked; null while it has never told. */
+  private async rules(partId: string): Promise<NetworkRules | null> {
+    const part = await this.db.of(InboundPart).findOneBy({ id: partId });
+    const shipment = part && (await this.db.of(InboundShipment).findOneBy({ id: part.shipmentId }));
+    return shipment ? (await this.centers.rules(shipment.network)).rules : null;
+  }
+
   private note(partId: string, why: string | null): Promise<void> {
     return this.db.tx({ personId: null, at: new Date() }, async tx => {
       const { shipment, part } = await lockPart(tx, partId);
@@ -99,7 +107,7 @@ export class InboundBookings {
   }
 
   /** Gives packed boxes the numbers of their shipping units. */
-  async number(tx: Tx, part: InboundPart): Promise<void> {
+  private async number(tx: Tx, part: InboundPart, rules: NetworkRules | null): Promise<void> {
     const { orderId } = part;
     if (!orderId)
       throw new Forbidden('Nothing of it is reserved yet.', 'Reserve it and have it packed first.');
@@ -116,7 +124,7 @@ export class InboundBookings {
         'Give it on the list of shipments, under Company prefix.',
       );
     await numberBoxes(tx, part.id, orderId);
-    await numberPallets(tx, part.id, (await this.pallets(tx, part)).length);
+    await numberPallets(tx, part.id, (await this.pallets(tx, part, rules)).length);
     for (const { n } of await boxesWithout(tx, part.id)) {
       const sscc = ssccOf(prefix, Number(n));
       if (!sscc.ok) throw new Forbidden(sscc.problem, 'Give another company prefix.');
@@ -125,7 +133,12 @@ export class InboundBookings {
   }
 
   /** What the network is told: every box with its number, weight and contents. */
-  async asking(sql: Sql, shipment: InboundShipment, part: InboundPart): Promise<NetworkBookingIn> {
+  private async asking(
+    sql: Sql,
+    shipment: InboundShipment,
+    part: InboundPart,
+    rules: NetworkRules | null,
+  ): Promise<NetworkBookingIn> {
     const boxes = (await boxesOf(sql, part.orderId!)).filter(b => b.closedAt !== null);
     const contents = await contentsOf(
       sql,
@@ -148,7 +161,7 @@ export class InboundBookings {
       freight: way.rates === 'theirs' ? way.carrier : null,
       handing: shipment.handing,
       door: shipment.door,
-      pallets: (await this.pallets(sql, part)).map(({ ids, height, weightMg }, i) => ({
+      pallets: (await this.pallets(sql, part, rules)).map(({ ids, height, weightMg }, i) => ({
         sscc: numbers[i]!.sscc,
         height,
         weightMg,
@@ -163,10 +176,9 @@ export class InboundBookings {
   }
 
   /** The pallets that the packed boxes of a part stand on; none where it goes as parcels. */
-  private async pallets(sql: Sql, part: InboundPart): Promise<PalletOfBoxes[]> {
+  private async pallets(sql: Sql, part: InboundPart, rules: NetworkRules | null): Promise<PalletOfBoxes[]> {
     const { way, network } = (await sql.of(InboundShipment).findOneBy({ id: part.shipmentId }))!;
     if (fromJson<ChosenWay>(way).form !== 'pallets') return [];
-    const { rules } = await this.centers.rules(network);
     if (!rules)
       throw new Busy(
         `${network} has not told what it wants of pallets.`,
@@ -189,7 +201,8 @@ export class InboundBookings {
 
   /** Books a part at the price that was confirmed. The same key again changes nothing and gives what became of it. */
   async book(partId: string, key: string, priceMinor: number, doer: Doer): Promise<void> {
-    const begun = await this.db.tx(doer, tx => this.intend(tx, partId, key, priceMinor));
+    const rules = await this.rules(partId);
+    const begun = await this.db.tx(doer, tx => this.intend(tx, partId, key, priceMinor, rules));
     if (begun) await this.ask(partId, key, doer);
     const part = (await this.db.of(InboundPart).findOneBy({ id: partId }))!;
     if (part.bookKey !== key || part.bookState === 'booked') return;
@@ -202,14 +215,20 @@ export class InboundBookings {
       );
   }
 
-  private async intend(tx: Tx, partId: string, key: string, priceMinor: number): Promise<boolean> {
+  private async intend(
+    tx: Tx,
+    partId: string,
+    key: string,
+    priceMinor: number,
+    rules: NetworkRules | null,
+  ): Promise<boolean> {
     const { shipment, part } = await lockPart(tx, partId);
     if (part.bookKey === key) return part.bookState === 'asked';
     mustBeOpen(part);
     if (part.asked === null)
       throw new Forbidden(`What ${part.center} costs was not asked yet.`, 'Ask for the price first.');
     await lockAll(tx, { orders: [part.orderId!] });
-    const now = await this.asking(tx, shipment, part);
+    const now = await this.asking(tx, shipment, part, rules);
     if (JSON.stringify(fromJson(part.asked)) !== JSON.stringify(now))
       throw new TooLate('Its boxes were changed after the price was asked.', 'Ask for the price again.');
     await tx.of(InboundPart).update(part.id, {

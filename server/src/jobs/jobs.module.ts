@@ -5,7 +5,7 @@ import { Job } from './job.entity.js';
 import { JobsController } from './jobs.controller.js';
 import { JobsService } from './jobs.service.js';
 
-export { type Job, JobsService, type JobTurn } from './jobs.service.js';
+export { type Job, JobsService, type JobTurn, laneOf } from './jobs.service.js';
 
 @Module({
   imports: [TypeOrmModule.forFeature([Job]), LeasesModule],

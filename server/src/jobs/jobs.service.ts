@@ -53,6 +53,13 @@ export interface NewJob {
   subjectId: string | null;
 }
 
+/** So many lanes of one name are at work at once: thousands of orders at a time would take all connections from those who scan. */
+const LANES = 4;
+
+/** The lane of a name for one thing; what is about the same thing goes one after another. `laneOf('buy', orderId)` is "buy 2", say. */
+export const laneOf = (name: string, id: string): string =>
+  `${name} ${Number.parseInt(id.slice(-2), 16) % LANES}`;
+
 /** A lane is held for this long from its last job on. */
 const LEASE_MS = 60_000;
 const FIRST_WAIT_MS = 2_000;

@@ -145,14 +145,14 @@ export class Batches {
     const items = await nextItems(this.db, id, state === 'pricing' ? 'waiting' : 'priced');
     const limit = pLimit(AT_ONCE);
     let ended = false;
-    let ground = await this.rating.ground(new Date());
+    let ground = await this.rating.ground(this.db, new Date());
     const work = items.map((item, i) =>
       limit(async () => {
         // Now and then it is looked whether somebody stopped it, and others are kept from it for another while.
         if (i % LOOKED_EVERY === 0) {
           ended ||= turn.stopped() || (await stateOf()) !== state;
           if (!ended) await this.keep(id, turn);
-          ground = await this.rating.ground(new Date());
+          ground = await this.rating.ground(this.db, new Date());
         }
         if (!ended)
           await (state === 'pricing'

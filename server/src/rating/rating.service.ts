@@ -1,7 +1,7 @@
 import type { BuyLabel, CarrierBuy, OffersView, ServiceOptions } from '@auk/contract';
 import { type Address, addressLines, convert, formatMoney, pointLine, rankOffers } from '@auk/core';
 import { Injectable } from '@nestjs/common';
-import { Db, fromJson } from '../database/db.js';
+import { Db, fromJson, type Sql } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Forbidden, NotHere } from '../http/problem.js';
 import { type ParcelRow, ParcelsQueries } from '../parcels/parcels.module.js';
@@ -21,8 +21,8 @@ export class RatingService {
   ) {}
 
   /** What prices are made from, for who asks for many. */
-  ground(now: Date): Promise<PriceGround> {
-    return this.prices.ground(this.db, now);
+  ground(sql: Sql, now: Date): Promise<PriceGround> {
+    return this.prices.ground(sql, now);
   }
 
   /** Services for a closed parcel, the cheapest that keeps the promised day first. */

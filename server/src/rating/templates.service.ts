@@ -1,7 +1,7 @@
 import type { BulkAnswer, ParcelTemplateIn, ParcelTemplateView } from '@auk/contract';
 import { Injectable } from '@nestjs/common';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
-import { Db, type Doer, fromJson, isDuplicate, newId } from '../database/db.js';
+import { Db, type Doer, fromJson, isDuplicate, newId, type Sql } from '../database/db.js';
 import { NotHere, TooLate, Trouble } from '../http/problem.js';
 import { Boxes } from '../products/products.module.js';
 import { ChoiceService } from './choice.service.js';
@@ -18,14 +18,14 @@ export class ParcelTemplates {
     private readonly choice: ChoiceService,
   ) {}
 
-  async list(): Promise<ParcelTemplateView[]> {
-    const rows = await this.db.of(ParcelTemplate).find({ order: { name: 'ASC' } });
+  async list(sql: Sql = this.db): Promise<ParcelTemplateView[]> {
+    const rows = await sql.of(ParcelTemplate).find({ order: { name: 'ASC' } });
     return Promise.all(
       rows.map(async ({ boxCode, options, at: _, ...t }) => ({
         ...t,
         box: boxCode,
         options: fromJson<ParcelTemplateView['options']>(options),
-        carrierName: (await this.carriers.get(t.carrier))?.name ?? t.carrier,
+        carrierName: (await this.carriers.get(t.carrier, sql))?.name ?? t.carrier,
       })),
     );
   }

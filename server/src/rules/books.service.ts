@@ -86,7 +86,7 @@ export class RuleBooks {
 
   async proofs(book: RuleBook): Promise<RuleProof[]> {
     const { currency, country: home } = await this.house.warehouse(this.db);
-    const templates = await this.grounds.templatesByName();
+    const templates = await this.grounds.templatesByName(this.db);
     return proofSays(book, analyseBook(book, currency, templates, { trials: TRIALS_SHOWN, home }));
   }
 
@@ -123,8 +123,8 @@ export class RuleBooks {
     }));
   }
 
-  async differences(from: number, to: number): Promise<BookDifferences> {
-    const [a, b] = [await this.version(this.db, from), await this.version(this.db, to)];
+  async differences(from: number, to: number, sql: Sql = this.db): Promise<BookDifferences> {
+    const [a, b] = [await this.version(sql, from), await this.version(sql, to)];
     return { from, to, differences: bookDifferences(a.book, b.book) };
   }
 
@@ -137,7 +137,7 @@ export class RuleBooks {
     try {
       return await this.db.tx(doer, async tx => {
         const now = await this.running(tx);
-        if (now.no !== base) throw await this.changedMeanwhile(base, now);
+        if (now.no !== base) throw await this.changedMeanwhile(tx, base, now);
         if (bookDifferences(now.book, book).length === 0 && JSON.stringify(now.book) === JSON.stringify(book))
           return { no: now.no };
         const no = now.no + 1;
@@ -148,7 +148,7 @@ export class RuleBooks {
         return { no };
       });
     } catch (error) {
-      if (isDuplicate(error)) throw await this.changedMeanwhile(base, await this.running(this.db));
+      if (isDuplicate(error)) throw await this.changedMeanwhile(this.db, base, await this.running(this.db));
       throw error;
     }
   }
@@ -159,9 +159,9 @@ export class RuleBooks {
     return this.save(base, book, `Version ${no} again.`, doer);
   }
 
-  private async changedMeanwhile(base: number, now: RunningBook): Promise<TooLate> {
-    const { differences } = await this.differences(base, now.no);
-    const row = (await bookVersions(this.db)).find(v => v.no === now.no);
+  private async changedMeanwhile(sql: Sql, base: number, now: RunningBook): Promise<TooLate> {
+    const { differences } = await this.differences(base, now.no, sql);
+    const row = (await bookVersions(sql)).find(v => v.no === now.no);
     return new TooLate(
       `${row?.person ?? 'Somebody'} saved version ${now.no} while you worked on version ${base}: ${differences.length} rules differ.`,
       'Look at what changed, then save over it or take it over.',

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { Db, type Tx } from '../database/db.js';
 import { Elsewhere, type Sender } from '../elsewhere/elsewhere.module.js';
 import { Trouble } from '../http/problem.js';
-import { JobsService } from '../jobs/jobs.module.js';
+import { JobsService, laneOf } from '../jobs/jobs.module.js';
 import { TypedOrders } from '../orders/orders.module.js';
 import { ruleEvent, toHistory } from '../records/records.module.js';
 import { orderVersion } from './ground.queries.js';
@@ -40,7 +40,7 @@ export class Dividing {
   async want(tx: Tx, wanted: readonly WantedSplit[]): Promise<void> {
     await this.jobs.add(
       tx,
-      wanted.map(w => ({ kind: KIND, lane: `divide ${w.orderId}`, payload: w, subjectId: w.orderId })),
+      wanted.map(w => ({ kind: KIND, lane: laneOf('divide', w.orderId), payload: w, subjectId: w.orderId })),
     );
   }
 

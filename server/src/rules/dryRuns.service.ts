@@ -119,12 +119,12 @@ export class DryRuns {
   private async trial(question: Omit<DryRunAsk, 'id'>): Promise<Trial> {
     const { book: now } = await this.books.running(this.db);
     const currency = await this.grounds.currency(this.db);
-    const templates = await this.grounds.templatesByName();
+    const templates = await this.grounds.templatesByName(this.db);
     const { book: asked, rule } = question;
     if (rule !== null && !rulesOf(asked).some(r => r.id === rule))
       throw new Forbidden('The rule that is to be tried is not in the book.', 'Choose one of its rules.');
     const [before, after] = rule === null ? [now, asked] : [EMPTY_BOOK, only(asked, rule)];
-    const called = new Map((await this.names.services()).map(s => [s.code, s.name]));
+    const called = new Map((await this.names.services(this.db)).map(s => [s.code, s.name]));
     return new Trial(before, after, currency, templates, called);
   }
 }

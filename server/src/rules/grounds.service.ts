@@ -58,8 +58,8 @@ export class RuleGrounds {
   ) {}
 
   /** Parcel templates by their names, as rules use them. */
-  async templatesByName(): Promise<Map<string, RuledTemplate>> {
-    const all = await this.templates.list();
+  async templatesByName(sql: Sql): Promise<Map<string, RuledTemplate>> {
+    const all = await this.templates.list(sql);
     return new Map(
       all.map(t => [
         t.name,
@@ -85,7 +85,7 @@ export class RuleGrounds {
       .flat()
       .flatMap(l => (l.productId && !products.has(l.productId) ? l.productId : []));
     for (const [id, p] of await this.pieces.products(sql, missing)) products.set(id, p);
-    const ground = await this.rating.ground(now);
+    const ground = await this.rating.ground(sql, now);
     const endOf = remembered((day: string) =>
       DateTime.fromISO(day, { zone: ground.zone }).endOf('day').toJSDate(),
     );

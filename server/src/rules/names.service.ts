@@ -2,7 +2,7 @@ import type { RuleWords } from '@auk/contract';
 import { type ActionName, PRODUCT_FACTS } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { CarrierRegistry } from '../carriers/carriers.module.js';
-import { Db } from '../database/db.js';
+import { Db, type Sql } from '../database/db.js';
 import { daysAround, HouseService } from '../house/house.module.js';
 import { Boxes } from '../products/products.module.js';
 import { ParcelTemplates, serviceCode } from '../rating/rating.module.js';
@@ -31,8 +31,8 @@ export class RuleNames {
     const { boxes } = await this.boxes.all();
     const papers = await paperNames(this.db);
     return {
-      services: await this.services(),
-      templates: (await this.templates.list()).map(t => t.name),
+      services: await this.services(this.db),
+      templates: (await this.templates.list(this.db)).map(t => t.name),
       slips: papers.filter(p => p.kind === 'slip').map(p => p.name),
       papers: [...new Set(papers.filter(p => p.kind !== 'slip' && p.kind !== 'invoice').map(p => p.name))],
       mails: [...new Set((await mailNames(this.db)).map(m => m.name))],
@@ -61,9 +61,9 @@ export class RuleNames {
   }
 
   /** All services of all accounts whose rates are known here, with their carriers. */
-  async services(): Promise<{ code: string; name: string }[]> {
-    const { zone } = await this.house.warehouse(this.db);
-    const accounts = await this.carriers.serving(this.db, daysAround(new Date(), zone).today);
+  async services(sql: Sql): Promise<{ code: string; name: string }[]> {
+    const { zone } = await this.house.warehouse(sql);
+    const accounts = await this.carriers.serving(sql, daysAround(new Date(), zone).today);
     return accounts
       .flatMap(({ carrier, account, sheet }) =>
         (sheet?.services ?? []).map(s => ({

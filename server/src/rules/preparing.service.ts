@@ -15,11 +15,11 @@ export class Preparing {
   ) {}
 
   async of(sql: Sql, running: RunningBook, moment: Moment, button = ''): Promise<Prepared> {
-    const called = new Map((await this.names.services()).map(s => [s.code, s.name]));
+    const called = new Map((await this.names.services(sql)).map(s => [s.code, s.name]));
     const calls: CallsIt = (kind, code) => (kind === 'service' ? (called.get(code) ?? code) : code);
     return prepared(running, moment, {
       currency: await this.grounds.currency(sql),
-      templates: await this.grounds.templatesByName(),
+      templates: await this.grounds.templatesByName(sql),
       calls,
       button,
     });

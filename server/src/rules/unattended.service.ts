@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { Db, fromJson, newId, type Tx } from '../database/db.js';
 import { HouseService } from '../house/house.module.js';
 import { Trouble } from '../http/problem.js';
-import { JobsService } from '../jobs/jobs.module.js';
+import { JobsService, laneOf } from '../jobs/jobs.module.js';
 import { Labels } from '../labels/labels.module.js';
 import { Ahead } from '../packing/packing.module.js';
 import { RatingService } from '../rating/rating.module.js';
@@ -59,7 +59,7 @@ export class UnattendedBuying {
   async want(tx: Tx, wanted: readonly WantedLabels[]): Promise<void> {
     await this.jobs.add(
       tx,
-      wanted.map(w => ({ kind: KIND, lane: `buy ${w.orderId}`, payload: w, subjectId: w.orderId })),
+      wanted.map(w => ({ kind: KIND, lane: laneOf('buy', w.orderId), payload: w, subjectId: w.orderId })),
     );
   }
 

@@ -40,7 +40,7 @@ export class RuleWhy {
     const [ground] = await this.grounds.of(this.db, [orderId], now, true);
     if (!ground) throw new NotHere('This order');
     const currency = await this.grounds.currency(this.db);
-    const called = new Map((await this.names.services()).map(s => [s.code, s.name]));
+    const called = new Map((await this.names.services(this.db)).map(s => [s.code, s.name]));
     const runs = await this.runs(orderId);
     const names = new Map(runs.flatMap(r => r.acted.map(a => [a.rule, `rule ${a.no} “${a.name}”`] as const)));
     return {
@@ -122,7 +122,7 @@ export class RuleWhy {
     called: ReadonlyMap<string, string>,
   ): Promise<string[]> {
     const running = await this.books.running(this.db);
-    const templates = await this.grounds.templatesByName();
+    const templates = await this.grounds.templatesByName(this.db);
     const stored = new Map(
       (await outcomesOf(this.db, [orderId])).map(o => [o.moment, fromJson<Ruled>(o.ruled)]),
     );

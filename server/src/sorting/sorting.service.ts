@@ -142,7 +142,7 @@ export class SortingService {
     asked: string | null,
   ): Promise<SortState> {
     const begun = units.find(u => u.wall !== null && u.sorted > 0)?.wall ?? null;
-    const wall = begun ?? asked ?? (await this.emptiest());
+    const wall = begun ?? asked ?? (await this.emptiest(sql));
     const cells = await this.walls.cells(sql, wall);
     if (cells.length === 0)
       throw new NotHere(`The put wall ${wall}`, 'Set one up under Stock > Put walls, or choose another.');
@@ -171,8 +171,8 @@ export class SortingService {
     );
   }
 
-  private async emptiest(): Promise<string> {
-    const walls = await this.walls.list();
+  private async emptiest(sql: Sql): Promise<string> {
+    const walls = await this.walls.list(sql);
     const free = (w: (typeof walls)[number]) => w.cells.filter(c => c.order === null).length;
     const [first] = [...walls].sort((a, b) => free(b) - free(a));
     if (!first)

@@ -23,8 +23,8 @@ export class Walls {
     private readonly house: HouseService,
   ) {}
 
-  async list(): Promise<WallView[]> {
-    const cells = await cellsOfWalls(this.db, null);
+  async list(sql: Sql = this.db): Promise<WallView[]> {
+    const cells = await cellsOfWalls(sql, null);
     return [...group(cells, c => c.wall)].map(([wall, own]) => ({
       wall,
       columns: Math.max(...own.map(c => c.bay!)),
