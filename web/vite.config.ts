@@ -4,9 +4,6 @@ import { defineConfig } from 'vite';
 import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
-/** Parts that pages share are put together up to so many bytes of their source. */
-const SMALL = 3_500;
-
 export default defineConfig({
   plugins: [
     react(),
@@ -57,14 +54,8 @@ export default defineConfig({
     rolldownOptions: {
       checks: { pluginTimings: false },
       output: {
-        chunkFileNames: ({ name }) => `assets/${name.startsWith('shared') ? 'shared' : name}-[hash].js`,
-        // Few files a page: each one that is asked for costs a slow device more than what little of it is not needed there.
-        codeSplitting: {
-          groups: [
-            { name: 'first', tags: ['$initial'], priority: 2 },
-            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: SMALL },
-          ],
-        },
+        // What every page needs comes as one file, and not as thirty.
+        codeSplitting: { groups: [{ name: 'first', tags: ['$initial'] }] },
       },
     },
   },
