@@ -23,8 +23,7 @@ function* files(folder) {
 const hash = createHash('sha256')
   .update(readFileSync('package-lock.json'))
   .update(readFileSync('tsconfig.base.json'));
-for (const room of ROOMS)
-  for (const path of files(room)) hash.update(path).update(readFileSync(path));
+for (const room of ROOMS) for (const path of files(room)) hash.update(path).update(readFileSync(path));
 const stamp = hash.digest('hex');
 const built = ['server/dist/main.js', 'web/dist/index.html', 'standins/dist/main.js'].every(existsSync);
 if (!(built && existsSync(STAMP) && readFileSync(STAMP, 'utf8') === stamp)) {
