@@ -43,6 +43,13 @@ test('what a topic is about is asked again, and nothing else', async () => {
   expect(await askedAgain()).toEqual([]);
 });
 
+test('what a buyer writes is counted on every page at once, not when the strip is asked for the next time', async () => {
+  expect(await askedAgain('messages')).toEqual(
+    expect.arrayContaining(['strip', 'orders', 'board', 'thread']),
+  );
+  expect(await askedAgain('mails')).toContain('strip');
+});
+
 test('whoever cannot tell what was missed asks all that any topic is about', async () => {
   const all = await askedAgain('all');
   for (const topic of LiveTopic.options)
