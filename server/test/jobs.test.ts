@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { newId } from '../src/database/db.js';
+import { Db, newId } from '../src/database/db.js';
 import { JobsService, laneOf } from '../src/jobs/jobs.service.js';
 import { LeaseLost, Leases } from '../src/leases/leases.service.js';
 import { Rounds } from '../src/leases/rounds.service.js';
@@ -116,6 +116,36 @@ test('however many things wait, few are at work at once; what is about one thing
   expect(order).toHaveLength(120);
   for (const id of ids) expect(order.indexOf(`${id} 1`)).toBeLessThan(order.indexOf(`${id} 2`));
   expect(Math.max(...most)).toBe(4);
+});
+
+test('what a transaction puts in is done as soon as it is committed, and not when the clock comes round', async () => {
+  const second = await house.secondServer();
+  const rounds = second.app.get(Rounds);
+  // The clock never comes round.
+  Object.assign(rounds, { isDue: () => false });
+  rounds.start();
+  const own = second.app.get(JobsService);
+  const done = new Promise<number>(resolve =>
+    own.register<{ n: number }>({
+      kind: 'test soon',
+      tryHours: 1,
+      work: async job => resolve(job.payload.n),
+    }),
+  );
+  const db = second.app.get(Db);
+  const put = (n: number, then: () => void) =>
+    db.tx(NOBODY(), async tx => {
+      await own.add(tx, [{ kind: 'test soon', lane: 'soon', payload: { n }, subjectId: null }]);
+      then();
+    });
+  await expect(
+    put(1, () => {
+      throw new Error('not this one');
+    }),
+  ).rejects.toThrow('not this one');
+  await put(2, () => {});
+  expect(await done).toBe(2);
+  await second.close();
 });
 
 test('a kind that no feature does is refused when it is put in, and given up when it lies there', async () => {

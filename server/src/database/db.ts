@@ -195,6 +195,14 @@ export class Tx extends Sql {
     }
   }
 
+  /** Rounds that have something to do when this is committed, and are not to wait for their time. */
+  readonly hurried = new Set<string>();
+
+  /** Has a round begin as soon as this is committed. */
+  hurry(round: string): void {
+    this.hurried.add(round);
+  }
+
   /** Tells every open screen that something changed, with the change itself. */
   tell(topic: LiveTopic, ref: string): Promise<void> {
     return this.insert(Outbox, [{ at: this.at, topic, ref }]);
@@ -240,6 +248,13 @@ export class Db extends Sql {
     super(source.manager);
   }
 
+  private begin: (rounds: ReadonlySet<string>) => void = () => {};
+
+  /** Who begins the rounds that transactions hurry. */
+  onHurried(begin: (rounds: ReadonlySet<string>) => void): void {
+    this.begin = begin;
+  }
+
   /** Forgets messages of the live stream that are older than so many hours, some thousands at a time. */
   forgetTold(hours: number): Promise<number> {
     return this.run('DELETE FROM outbox WHERE at < NOW(3) - INTERVAL ? HOUR LIMIT 5000', [hours]);
@@ -249,7 +264,14 @@ export class Db extends Sql {
   async tx<T>(doer: Doer, work: (tx: Tx) => Promise<T>): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
-        return await this.source.transaction(m => work(new Tx(m, doer.personId, doer.at, attempt > 1)));
+        let hurried: ReadonlySet<string> = new Set();
+        const answer = await this.source.transaction(m => {
+          const tx = new Tx(m, doer.personId, doer.at, attempt > 1);
+          hurried = tx.hurried;
+          return work(tx);
+        });
+        if (hurried.size > 0) this.begin(hurried);
+        return answer;
       } catch (error) {
         if (attempt >= TRIES || !DEADLOCK.has(errnoOf(error) ?? 0)) throw error;
         // Whoever was in the way goes first; a random share of the wait keeps two from meeting again.

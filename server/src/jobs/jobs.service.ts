@@ -106,6 +106,7 @@ export class JobsService {
         runAt: tx.at,
       })),
     );
+    if (jobs.length > 0) tx.hurry(ROUND);
   }
 
   /** Tries a job again at once, as a person asks; one that was given up begins anew. */

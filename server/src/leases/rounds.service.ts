@@ -1,4 +1,5 @@
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Db } from '../database/db.js';
 import { log } from '../http/log.js';
 import { type Lease, LeaseLost, Leases } from './leases.service.js';
 
@@ -33,7 +34,16 @@ export class Rounds implements OnApplicationShutdown {
   private timer: NodeJS.Timeout | null = null;
   private stopping = false;
 
-  constructor(private readonly leases: Leases) {}
+  private started = false;
+
+  constructor(
+    private readonly leases: Leases,
+    db: Db,
+  ) {
+    db.onHurried(names => {
+      if (this.started && !this.stopping) void this.once(...names);
+    });
+  }
 
   register(round: Round): void {
     if (this.rounds.some(r => r.name === round.name))
@@ -43,6 +53,7 @@ export class Rounds implements OnApplicationShutdown {
 
   /** Begins to work, at once and then every second. */
   start(): void {
+    this.started = true;
     const tick = async () => {
       await Promise.all(this.rounds.filter(r => this.isDue(r)).map(r => this.begin(r)));
       if (!this.stopping) this.timer = setTimeout(() => void tick(), TICK_MS);

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { Db, type Tx } from '../database/db.js';
 import { Rounds } from '../leases/leases.module.js';
 import type { StagePassed } from './stagePassed.entity.js';
-import { takePassed } from './stages.js';
+import { STAGES_PASSED, takePassed } from './stages.js';
 
 /** Does something about orders that came to a stage, in the transaction that takes the notes away. */
 export type StageListener = (tx: Tx, rows: readonly StagePassed[]) => Promise<void>;
@@ -19,7 +19,7 @@ export class StageNews {
     rounds: Rounds,
   ) {
     rounds.register({
-      name: 'stages passed',
+      name: STAGES_PASSED,
       everyMs: 2_000,
       leaseMs: 30_000,
       lanes: async () => [''],

@@ -68,9 +68,13 @@ export async function refreshStages(tx: Tx, orderIds: readonly string[]): Promis
   return after;
 }
 
+/** The round that tells which stages orders came to. */
+export const STAGES_PASSED = 'stages passed';
+
 /** Notes which stages orders came to, for those who tell others of it; they take the notes away. */
 export function passed(tx: Tx, changed: ReadonlyMap<Stage, readonly string[]>): Promise<void> {
   const rows = [...changed].flatMap(([stage, ids]) => ids.map(orderId => ({ orderId, stage, at: tx.at })));
+  if (rows.length > 0) tx.hurry(STAGES_PASSED);
   return tx.insert(StagePassed, rows);
 }
 
