@@ -1,5 +1,6 @@
 import { PROBLEMS } from '@auk/contract';
 import { seeded } from '@auk/core';
+import { type Dispatcher, request } from 'undici';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { InboundDemo } from '../src/demo/inbound.js';
 import { type JsonSchema, OpenApi, type Operation } from '../src/docs/docs.module.js';
@@ -79,14 +80,13 @@ const told = (a: Answered) =>
 
 async function ask(made: Made, cookie: string): Promise<Answered> {
   const began = performance.now();
-  const response = await fetch(house.url + made.path, {
-    method: made.operation.method.toUpperCase(),
+  const { statusCode, body } = await request(house.url + made.path, {
+    method: made.operation.method.toUpperCase() as Dispatcher.HttpMethod,
     headers: { cookie, 'content-type': made.type },
-    ...(made.body !== undefined && { body: made.body as BodyInit }),
-    redirect: 'manual',
+    ...(made.body !== undefined && { body: made.body }),
   });
-  const text = await response.text();
-  return { ...made, status: response.status, ms: performance.now() - began, text };
+  const text = await body.text();
+  return { ...made, status: statusCode, ms: performance.now() - began, text };
 }
 
 /** A refusal is a problem with what, why and cure, of the status that its kind has. */

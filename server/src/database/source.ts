@@ -53,6 +53,7 @@ export function makeDataSource(at: DatabaseAddress): DataSource {
     logging: ['query'],
     logger: new Statements(),
     poolSize: 20,
-    extra: { decimalNumbers: true },
+    // Where a statement was asked is told by TypeORM's own error; the driver would note it for every statement beside.
+    extra: { decimalNumbers: true, trace: false },
   });
 }
