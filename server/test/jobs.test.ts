@@ -148,6 +148,36 @@ test('what a transaction puts in is done as soon as it is committed, and not whe
   await second.close();
 });
 
+test('a server that is asked to stop takes no further job: the next server has it at once', async () => {
+  const second = await house.secondServer();
+  let [began, end] = [() => {}, () => {}];
+  const [atWork, ended] = [
+    new Promise<void>(resolve => (began = resolve)),
+    new Promise<void>(resolve => (end = resolve)),
+  ];
+  const own = second.app.get(JobsService);
+  const kind = {
+    kind: 'test stop',
+    tryHours: 1,
+    work: () => {
+      began();
+      return ended;
+    },
+  };
+  for (const server of [own, jobs]) server.register<object>(kind);
+  for (const n of [1, 2]) await add('test stop', 'stop', { n });
+  own.soon();
+  await atWork;
+  const stopped = second.app.get(Rounds).onApplicationShutdown();
+  end();
+  await stopped;
+  await second.close();
+  expect(await jobsOf('test stop')).toMatchObject([
+    { state: 'done' },
+    { state: 'waiting', attempts: 0, error: null },
+  ]);
+});
+
 test('a kind that no feature does is refused when it is put in, and given up when it lies there', async () => {
   await expect(add('nobody does this', 'x')).rejects.toThrow(/No feature does jobs/);
   jobs.register<object>({ kind: 'test gone', tryHours: 1, work: async () => {} });

@@ -137,8 +137,11 @@ export class JobsService {
 
   /** Does the due jobs of a lane one by one; what fails waits, and the lane goes on with the next. */
   private async lane(lane: string, turn: Turn): Promise<void> {
-    for (let job = await this.take(lane, turn); job && !turn.stopped(); job = await this.take(lane, turn))
+    while (!turn.stopped()) {
+      const job = await this.take(lane, turn);
+      if (!job) return;
       await this.work(job, turn);
+    }
   }
 
   private async take(lane: string, turn: Turn): Promise<JobRow | null> {
