@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { codeAtEnd, type Key, scanAtEnd } from './burst.js';
 
@@ -57,4 +58,36 @@ test('a scan into a half-typed note is cut off cleanly', () => {
   const typed = keys('half a no', 90);
   const found = scanAtEnd(keys('OR-3010', [140, 9, 9, 9, 9, 9, 9], typed), typed.at(-1)!.at + 220);
   expect(found).toEqual({ text: 'OR-3010', before: 'half a no' });
+});
+
+test('a letter typed after a while and a scan within a second of it: the scan alone counts', () => {
+  const typed = keys('Pen', [5000, 90, 1500]);
+  const scan = keys('PA-1', [400, 5, 5, 5], typed);
+  expect(scanAtEnd(scan, scan.at(-1)!.at + 5)).toEqual({ text: 'PA-1', before: 'Pen' });
+  expect(end(keys('OR-1042', [300, 5, 5, 5, 5, 5, 5], keys('n', 5000)))).toBe('OR-1042');
+  // What may have been one scan with a key held up stays one.
+  expect(end(keys('RE10000052', [5000, 300, 5, 5, 5, 5, 5, 5, 5, 5]))).toBe('RE10000052');
+});
+
+test('whatever was typed before, however slowly: a scan of quick keys is never lost', () => {
+  const typed = fc.array(fc.tuple(fc.constantFrom(...'Penwhit'), fc.integer({ min: 61, max: 3_000 })), {
+    maxLength: 8,
+  });
+  const code = fc.constantFrom(
+    'PA-1',
+    'OR-1042',
+    'AB-1006',
+    'A-07-2',
+    'AUK-YES',
+    '4006381333931',
+    'RE10000052',
+  );
+  fc.assert(
+    fc.property(typed, code, fc.integer({ min: 61, max: 3_000 }), (before, text, pause) => {
+      const hand = before.reduce<Key[]>((k, [char, gap]) => keys(char, [gap], k), []);
+      const read = end(keys(text, [pause, ...Array(text.length - 1).fill(8)], hand));
+      expect(read?.endsWith(text)).toBe(true);
+      if (/^(PA|OR|AB|AUK)-/.test(text)) expect(read).toBe(text);
+    }),
+  );
 });

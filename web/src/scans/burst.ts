@@ -42,10 +42,14 @@ export function codeAtEnd(keys: readonly Key[]): string | null {
 }
 
 /** Whether a text is surely a code: an own code, a command, a product's number with its check digit, or a postal number with its own. */
-function isHouseCode(text: string): boolean {
-  if (isS10(text)) return true;
+const isHouseCode = (text: string): boolean => isS10(text) || isOf(text, 'own', 'command', 'product');
+
+/** Whether a text is a code that only Auk writes. */
+const isOwnCode = (text: string): boolean => isOf(text, 'own', 'command');
+
+function isOf(text: string, ...types: string[]): boolean {
   const parsed = parseScan(text, 2000);
-  return parsed.ok && ['own', 'command', 'product'].includes(parsed.value.type);
+  return parsed.ok && types.includes(parsed.value.type);
 }
 
 /** Capitals and digits joined by dashes, with a digit among them: what a code of a place or a product often looks like, and no word. */
@@ -78,7 +82,8 @@ const textOf = (keys: readonly Key[], start: number): string =>
 
 /**
  * Finds the scan at the end of the keys when Enter comes at `enterAt`: the run of quick keys, bridging a key that was held up when
- * the keys before it were quick too, or when it was only the first. Null when the end was typed by a person.
+ * the keys before it were quick too, or when it was only the first. Where nothing reads with what is bridged, that was typed by hand
+ * just before: the quick keys alone count. Null when the end was typed by a person.
  */
 function byRhythm(keys: readonly Key[], enterAt: number): { text: string; before: string } | null {
   const gap = (i: number) =>
@@ -87,10 +92,16 @@ function byRhythm(keys: readonly Key[], enterAt: number): { text: string; before
     gap(i) <= HICCUP_MS &&
     (gap(i - 1) > PAUSE_MS ||
       (gap(i - 1) <= SCAN_GAP_MS && (gap(i - 2) <= SCAN_GAP_MS || gap(i - 2) > PAUSE_MS)));
-  let start = keys.length;
-  while (start > 0 && (gap(start) <= SCAN_GAP_MS || bridges(start))) start--;
-  const length = keys.length - start;
-  const slow = Array.from({ length }, (_, i) => gap(start + 1 + i)).filter(g => g > SCAN_GAP_MS).length;
-  if (length < (slow > 0 ? FEWEST_BRIDGED : FEWEST) || slow * 3 > length) return null;
-  return { text: textOf(keys, start), before: keys[start]!.before };
+  const run = (bridging: boolean) => {
+    let start = keys.length;
+    while (start > 0 && (gap(start) <= SCAN_GAP_MS || (bridging && bridges(start)))) start--;
+    const length = keys.length - start;
+    const slow = Array.from({ length }, (_, i) => gap(start + 1 + i)).filter(g => g > SCAN_GAP_MS).length;
+    if (length < (slow > 0 ? FEWEST_BRIDGED : FEWEST) || slow * 3 > length) return null;
+    return { text: textOf(keys, start), before: keys[start]!.before };
+  };
+  const whole = run(true);
+  if (whole && isHouseCode(whole.text)) return whole;
+  const quick = run(false);
+  return quick && (!whole || isOwnCode(quick.text)) ? quick : whole;
 }
