@@ -123,6 +123,22 @@ test('whatever stands in an address, its label is one page', async () => {
   );
 });
 
+test('what was drawn before, and what could not be, leaves no trace in the next document', async () => {
+  const timeless = async () => {
+    const to = { ...ADDRESS, name: 'Łucja محمد 北京 🐝', city: 'Boise' };
+    const drawn = (await drawLabels([{ ...LABEL, to }])).toString('latin1');
+    return drawn.replace(/\/ID .*|\(D:\d+Z\)/g, '');
+  };
+  const before = await timeless();
+  await fc.assert(
+    fc.asyncProperty(address, async to => {
+      await drawLabels([{ ...LABEL, to }]);
+      expect(await timeless()).toBe(before);
+    }),
+    { numRuns: 10 },
+  );
+});
+
 test('letters for whose marks a font has no place are drawn all the same, alone and among others', async () => {
   for (const city of ['\u0760', 'محمد \u0760 پارسی', '\u0760\u0301'])
     expect(await pages(await drawLabels([{ ...LABEL, to: { ...ADDRESS, city } }]))).toBe(1);

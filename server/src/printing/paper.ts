@@ -17,7 +17,8 @@ export type Paper = PDFKit.PDFDocument;
 
 /** A new document with Auk's fonts (`body`, `bold`, `code`) and no margins; size in points. */
 export function newPaper(size: [number, number] | 'LETTER', title: string): Paper {
-  const paper = new (pdfKit())({ size, margin: 0, info: { Title: title, Creator: 'Auk' } });
+  // With no font of pdfkit's own, which it would read for each document anew.
+  const paper = new (pdfKit())({ size, margin: 0, font: '', info: { Title: title, Creator: 'Auk' } });
   registerFonts(paper);
   return paper;
 }
