@@ -117,6 +117,9 @@ export const NewOrder = z.object({ channel: text(20).default('hand') });
 /** The answer to a scan into a draft; its lines are told by the order itself. */
 export const DraftJudged = judgedOf(z.object({}));
 
+/** A copy of an order, at its prices or free of charge. */
+export const CopyIn = z.object({ free: z.boolean().default(false) });
+
 export const FinishDraft = z.object({ version: z.number().int().min(1) });
 
 /** One act on many orders; each gets its own answer. */

@@ -186,6 +186,30 @@ test('a cancelled order comes off its list, or out of its tote; while it is pick
   expect(await differences(house)).toEqual([]);
 });
 
+test('a cancelled order says why, and what was paid for it is to refund until it was', async () => {
+  const id = await made(['E-64', 'BOOK-1ST', 1, '5.00']);
+  await edit(id, { payment: 'paid' });
+  const { money } = await view(id);
+  expect(money).toMatchObject({ paidMinor: money.totalMinor, balanceMinor: 0 });
+  await lead.post(`orders/${id}/cancel`, { reason: 'changed their mind' });
+  const gone = await view(id);
+  expect(gone.row).toMatchObject({ stage: 'Cancelled', reason: 'changed their mind' });
+  expect(gone.money.balanceMinor).toBe(money.totalMinor);
+  expect((await edit(id, { payment: 'refunded' })).status).toBe(200);
+  expect(await view(id)).toMatchObject({ settled: 'refunded', money: { paidMinor: 0, balanceMinor: 0 } });
+});
+
+test('an order that nobody paid owes nothing once it is cancelled', async () => {
+  const id = await made(['E-65', 'BOOK-1ST', 1, '5.00']);
+  await edit(id, { payment: 'unpaid' });
+  expect((await view(id)).money).toMatchObject({
+    paidMinor: 0,
+    balanceMinor: -(await view(id)).money.totalMinor,
+  });
+  await lead.post(`orders/${id}/cancel`, { reason: 'not paid' });
+  expect((await view(id)).money.balanceMinor).toBe(0);
+});
+
 test('the channel sends it again: what we changed stays, what both changed waits for a person', async () => {
   await bringIn(lead, [['E-7', 'BOOK-1ST', 1, '5.00', 'Ruth P']]);
   const id = await idOfOrder(lead, 'E-7');
@@ -273,6 +297,24 @@ test('typed in: three scans are three, a case code counts its pack, a repeated s
     lines: [{ quantity: 15 }, { quantity: 1 }],
     money: { paidMinor: 0 },
   });
+});
+
+test('goods that came broken are sent again free of charge: a copy that costs nothing, is paid, and is no repeat', async () => {
+  const first = await made(['E-66', 'BOOK-1ST', 2, '5.00']);
+  await edit(first, { shippingMinor: 700, discountMinor: 100, payment: 'paid' });
+  const id = (await office.post(`orders/${first}/copy`, { free: true })).body.id;
+  const draft = await view(id);
+  expect(draft).toMatchObject({
+    draft: true,
+    payment: 'paid',
+    lines: [{ quantity: 2, priceMinor: 0 }],
+    money: { totalMinor: 0, shippingMinor: 0, discountMinor: 0, balanceMinor: 0 },
+  });
+  expect((await office.post(`orders/${id}/finish`, { version: draft.version })).status).toBe(200);
+  expect(await view(id)).toMatchObject({ row: { stage: 'Clear' }, stops: [], settled: 'paid' });
+  expect((await view(first)).history.at(-1).says).toBe(
+    `Sent again free of charge: ${draft.row.channelNumber}.`,
+  );
 });
 
 test('split to the cent, and put together again', async () => {

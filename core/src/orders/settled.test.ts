@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { openBalance, settledWord } from './settled.js';
+import { openBalance, paidWhen, settledWord } from './settled.js';
 
 test.each([
   ['paid', 12_000, 12_000, 'paid'],
@@ -28,4 +28,15 @@ test.each([
   ['refunded', 7_000, 6_195, 805],
 ] as const)('told %s with %d paid of %d, %d is open', (told, paid, total, open) => {
   expect(openBalance(told, paid, total)).toBe(open);
+});
+
+test.each([
+  ['paid', 0, 6_195, 6_195],
+  ['paid', 7_000, 6_195, 7_000],
+  ['unpaid', 6_195, 6_195, 0],
+  ['refunded', 6_195, 6_195, 0],
+  ['part refunded', 6_195, 6_195, 6_195],
+  ['on delivery', 0, 6_195, 0],
+] as const)('once it is told to be %s, %d paid of %d are %d', (told, paid, total, after) => {
+  expect(paidWhen(told, paid, total)).toBe(after);
 });

@@ -31,3 +31,12 @@ export function openBalance(told: Settled, paidMinor: number, totalMinor: number
   const balance = paidMinor - totalMinor;
   return told === 'refunded' || told === 'part refunded' ? Math.max(0, balance) : balance;
 }
+
+/**
+ * What is paid (minor units) once a person says how an order of `totalMinor` is paid: in full, nothing, or what stood there where the
+ * word does not tell. Example: told refunded, 6,195 paid of 6,195, is 0.
+ */
+export function paidWhen(told: Payment, paidMinor: number, totalMinor: number): number {
+  if (told === 'paid') return Math.max(paidMinor, totalMinor);
+  return told === 'unpaid' || told === 'refunded' ? 0 : paidMinor;
+}

@@ -6,10 +6,12 @@ import {
   type Change,
   canonicalCode,
   diffDocuments,
+  documentTotals,
   lineKeys,
   lineRate,
   type OrderDocument,
   type PricedLine,
+  paidWhen,
   touchesGoods,
   type Value,
 } from '@auk/core';
@@ -147,7 +149,15 @@ export class OrderEditing {
     if (edit.shipTo) Object.assign(after.head, addressFields('shipTo', edit.shipTo));
     if (edit.billTo !== undefined) Object.assign(after.head, addressFields('billTo', edit.billTo));
     for (const l of edit.lines ?? []) await this.editLine(tx, order, after, l);
-    return edit.all ? onAllLines(order, after, edit.all) : after;
+    const whole = edit.all ? onAllLines(order, after, edit.all) : after;
+    // How it is paid tells how much, where nobody says it; a draft's sum is not known before it is entered.
+    if (edit.payment !== undefined && edit.paidMinor === undefined && !order.draft)
+      whole.head.paidMinor = paidWhen(
+        edit.payment,
+        Number(whole.head.paidMinor ?? 0),
+        documentTotals(whole).total,
+      );
+    return whole;
   }
 
   private async editLine(tx: Tx, order: StoredOrder, after: OrderDocument, edit: LineIn): Promise<void> {

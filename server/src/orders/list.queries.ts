@@ -267,7 +267,7 @@ export class OrderListQueries {
     });
   }
 
-  /** The first stop reason of Stopped orders, what Short ones lack, and who sends those that are Elsewhere. */
+  /** The first stop reason of Stopped orders, what Short ones lack, who sends those that are Elsewhere, and why it was cancelled. */
   private async reasons(ids: readonly string[]): Promise<Map<string, string>> {
     const stops = await this.db.rows<{ orderId: string; says: string }>(
       "SELECT s.orderId, s.says FROM stopReason s JOIN orders o ON o.id = s.orderId AND o.stage = 'Stopped' WHERE s.orderId IN (?) AND s.liftedAt IS NULL ORDER BY s.id DESC",
@@ -284,7 +284,11 @@ export class OrderListQueries {
          LEFT JOIN supplier s ON s.id = e.supplierId LEFT JOIN purchaseOrder p ON p.id = e.purchaseOrderId WHERE e.orderId IN (?)`,
       [ids],
     );
-    return new Map([...stops, ...short, ...elsewhere].map(r => [r.orderId, r.says]));
+    const cancelled = await this.db.rows<{ orderId: string; says: string }>(
+      "SELECT e.orderId, REGEXP_REPLACE(e.says, '^Cancelled: ', '') AS says FROM orderEvent e JOIN orders o ON o.id = e.orderId AND o.stage = 'Cancelled' WHERE e.orderId IN (?) AND e.kind = 'cancelled' ORDER BY e.id",
+      [ids],
+    );
+    return new Map([...stops, ...short, ...elsewhere, ...cancelled].map(r => [r.orderId, r.says]));
   }
 
   private async lists(ids: readonly string[]): Promise<Map<string, string>> {

@@ -4,6 +4,7 @@ import {
   BulkAnswer,
   BulkIn,
   Cancel,
+  CopyIn,
   DecideIn,
   DraftJudged,
   FinishDraft,
@@ -205,9 +206,10 @@ export class OrdersController {
   @Post(':id/copy')
   @HttpCode(200)
   @May('orders.change')
+  @Takes({ body: CopyIn })
   @Answers(MadeId)
-  async copy(@Param('id') id: string, @Me() me: Person): Promise<{ id: string }> {
-    return { id: await this.typed.copy(parse(Id, id), by(me)) };
+  async copy(@Param('id') id: string, @Body() body: unknown, @Me() me: Person): Promise<{ id: string }> {
+    return { id: await this.typed.copy(parse(Id, id), parse(CopyIn, body ?? {}).free, by(me)) };
   }
 
   @Post(':id/split')

@@ -2,6 +2,7 @@ import {
   type HistoryRow,
   type KnownBuyer,
   type OrderLineView,
+  type OrderMoney,
   type OrderNoteView,
   OrderParcel,
   type OrderView,
@@ -14,6 +15,7 @@ import {
   documentTotals,
   type Hold,
   missingFacts,
+  type OrderDocument,
   type OrderTotals,
   openBalance,
   type Payment,
@@ -60,8 +62,8 @@ export class OrdersQueries {
     const [[row], parked, lines, stops, notes, parcels, lists, related, history, differences, undoes] =
       await Promise.all([
         this.lists.rows([id]),
-        this.db.one<{ parkWord: string | null; placedAt: Date | null }>(
-          'SELECT parkWord, placedAt FROM orders WHERE id = ?',
+        this.db.one<{ parkWord: string | null; placedAt: Date | null; mergedIntoId: string | null }>(
+          'SELECT parkWord, placedAt, mergedIntoId FROM orders WHERE id = ?',
           [id],
         ),
         this.lines(id, totals),
@@ -87,15 +89,7 @@ export class OrdersQueries {
       serviceAsked: String(head.serviceAsked ?? ''),
       shipBy: head.shipBy as string | null,
       weightOverrideMg: head.weightOverrideMg as number | null,
-      money: {
-        goodsMinor: totals.goods,
-        discountMinor: totals.discount,
-        shippingMinor: totals.shipping,
-        taxMinor: totals.tax,
-        totalMinor: totals.total,
-        paidMinor: Number(head.paidMinor),
-        balanceMinor: openBalance(head.payment as Payment, Number(head.paidMinor), totals.total),
-      },
+      money: moneyOf(head, totals, parked?.mergedIntoId ? 'merged' : row!.stage),
       draft: order.draft,
       parkWord: parked?.parkWord ?? null,
       lines,
@@ -264,3 +258,18 @@ const EMPTY = {
   country: '',
   phone: '',
 };
+
+/** What an order comes to and what is open of it: what was put together with another is paid there, and what is cancelled costs nothing. */
+function moneyOf(head: OrderDocument['head'], totals: OrderTotals, stands: string): OrderMoney {
+  const paidMinor = Number(head.paidMinor);
+  const wanted = stands === 'Cancelled' ? 0 : totals.total;
+  return {
+    goodsMinor: totals.goods,
+    discountMinor: totals.discount,
+    shippingMinor: totals.shipping,
+    taxMinor: totals.tax,
+    totalMinor: totals.total,
+    paidMinor,
+    balanceMinor: stands === 'merged' ? 0 : openBalance(head.payment as Payment, paidMinor, wanted),
+  };
+}

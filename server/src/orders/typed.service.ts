@@ -91,8 +91,8 @@ export class TypedOrders {
     });
   }
 
-  /** A new draft with the lines, prices and addresses of an order. */
-  copy(id: string, doer: Doer): Promise<string> {
+  /** A new draft with the lines, prices and addresses of an order; or free of charge, where goods that did not come whole are sent again. */
+  copy(id: string, free: boolean, doer: Doer): Promise<string> {
     return this.db.tx(doer, async tx => {
       const from = await this.editing.locked(tx, id);
       const document = applied(from.document, []);
@@ -102,7 +102,11 @@ export class TypedOrders {
         promised: null,
         shipBy: null,
         weightOverrideMg: null,
+        ...(free && { payment: 'paid', shippingMinor: 0, discountMinor: 0 }),
       });
+      if (free)
+        for (const line of Object.values(document.lines))
+          Object.assign(line, { priceMinor: 0, taxMinor: null });
       const made = await this.insertOrder(
         tx,
         { id: from.channelId, currency: from.currency },
@@ -112,8 +116,14 @@ export class TypedOrders {
       const order = await this.editing.locked(tx, made);
       await this.writer.write(tx, order, document, {
         kind: 'drafted',
-        says: `Copied from ${from.channelNumber}.`,
+        says: `Copied from ${from.channelNumber}${free ? ', free of charge' : ''}.`,
       });
+      // Whoever copies an order means a second one.
+      await this.checks.accept(tx, made, from.channelNumber);
+      if (free)
+        await toHistory(tx, [
+          event(tx, id, 'sent again', `Sent again free of charge: ${order.channelNumber}.`),
+        ]);
       return made;
     });
   }

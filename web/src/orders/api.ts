@@ -61,7 +61,7 @@ export const latinQuery = (id: string) =>
 export const giveLatin = (id: string, latin: LatinIn) => post(LatinView, `orders/${id}/latin`, latin);
 
 export const makeOrder = () => post(MadeId, 'orders', {});
-export const copyOrder = (id: string) => post(MadeId, `orders/${id}/copy`);
+export const copyOrder = (id: string, free: boolean) => post(MadeId, `orders/${id}/copy`, { free });
 export const starOrder = (id: string, starred: boolean) => send(`orders/${id}/star`, { starred });
 /** Changes of an order whose version is told with them, so that nobody overwrites what they have not seen. */
 /** One of the acts on an order: `park`, `notes`, `tags` and so on. */

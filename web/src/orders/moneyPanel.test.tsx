@@ -85,3 +85,15 @@ test('the way tells what is planned, and each parcel with its carrier, number, p
   const unlabelled = { ...parcel, carrier: '', tracking: '', minor: null, state: 'packed' };
   expect(panel(order({}, { parcels: [unlabelled] }), WayPanel).markup).not.toContain('label.pdf');
 });
+
+test('a cancelled order leaves with nothing, and only what was paid for it can still be changed', () => {
+  const row = { currency: 'USD', promised: '2026-11-28', leavesWith: null, stage: 'Cancelled' };
+  const way = panel(order({}, { row }), WayPanel).words;
+  expect(way).toContain('Promised Sat 28 Nov');
+  expect(way).not.toMatch(/Leaves|Asked for|Weight/);
+  const money = shown(
+    <MoneyPanel order={order({ balanceMinor: 2_915 }, { row })} save={() => undefined as never} can />,
+  );
+  expect(money.words).toMatch(/To refund \$29\.15$/);
+  expect(money.markup.match(/readonly=""/gi)).toHaveLength(2);
+});

@@ -63,7 +63,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
         }
       >
         <Beside id={o.row.id} />
-        {!o.draft && <OrderButtons orderId={o.row.id} />}
+        {!o.draft && o.row.stage !== 'Cancelled' && <OrderButtons orderId={o.row.id} />}
         <OrderActs order={o} can={editable} onSplit={() => setSplitting({})} />
       </Head>
       {edit.notes}
@@ -96,7 +96,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
           <ElsewherePanel orderId={o.row.id} can={editable} />
           <MoneyPanel order={o} save={edit.save} can={desk} />
           <WayPanel order={o} save={edit.save} can={editable} />
-          {!o.draft && <OrderWhy orderId={o.row.id} />}
+          {!o.draft && <OrderWhy orderId={o.row.id} open={editable} />}
         </div>
       </div>
     </div>

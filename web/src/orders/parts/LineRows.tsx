@@ -31,6 +31,8 @@ interface LineProps {
 
 export function LineRows({ line: l, order, save, can, split }: LineProps) {
   const { currency } = order.row;
+  // A draft has nothing yet, and what is cancelled lacks nothing.
+  const stands = !order.draft && order.row.stage !== 'Cancelled';
   const own = l.parts.length === 1 && l.parts[0]!.productId === l.product?.id && l.units === 1;
   return (
     <>
@@ -56,7 +58,7 @@ export function LineRows({ line: l, order, save, can, split }: LineProps) {
           <LineProduct line={l} />
         </TableCell>
         <TableCell className={textCss.quiet}>
-          {own && !order.draft ? where(l.parts[0]!.held, l.parts[0]!.quantity) : ''}
+          {own && stands ? where(l.parts[0]!.held, l.parts[0]!.quantity) : ''}
           {l.weightMg && <div>declared {weight(l.weightMg)}</div>}
           {can && !split.on ? (
             <Tick
@@ -102,7 +104,7 @@ export function LineRows({ line: l, order, save, can, split }: LineProps) {
             <TableCell>
               {p.name} <span className={textCss.code}>{p.sku}</span>
             </TableCell>
-            <TableCell>{order.draft ? '' : where(p.held, p.quantity)}</TableCell>
+            <TableCell>{stands ? where(p.held, p.quantity) : ''}</TableCell>
             <TableCell colSpan={4} />
           </TableRow>
         ))}

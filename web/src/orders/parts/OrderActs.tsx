@@ -16,6 +16,11 @@ import { AskCancel } from './AskCancel.js';
 /** Stages in which a service may still be chosen. */
 const WAITS = new Set(['Incoming', 'Stopped', 'Parked', 'Short', 'Clear', 'Listed', 'Picked', 'Packed']);
 
+const PAPERS = [
+  ['slip', 'Slip'],
+  ['invoice', 'Invoice'],
+] as const;
+
 type Asked = 'park' | 'unpark' | 'cancel' | null;
 
 /** What can be done with the order as a whole. */
@@ -40,7 +45,7 @@ export function OrderActs({
     },
   });
   const copy = useMutation({
-    mutationFn: () => copyOrder(o.row.id),
+    mutationFn: (free: boolean) => copyOrder(o.row.id, free),
     onSuccess: made => navigate(`/orders/${made.id}`),
   });
   const parked = o.row.stage === 'Parked' || (o.parkWord !== null && o.row.stage === 'Stopped');
@@ -72,16 +77,12 @@ export function OrderActs({
           Services
         </Button>
       )}
-      {!o.draft && (
-        <Button variant="outlined" color="secondary" onClick={() => open('slip')}>
-          Slip
-        </Button>
-      )}
-      {!o.draft && (
-        <Button variant="outlined" color="secondary" onClick={() => open('invoice')}>
-          Invoice
-        </Button>
-      )}
+      {!o.draft &&
+        PAPERS.map(([paper, words]) => (
+          <Button key={paper} variant="outlined" color="secondary" onClick={() => open(paper)}>
+            {words}
+          </Button>
+        ))}
       {can &&
         !o.draft &&
         (parked ? (
@@ -102,7 +103,10 @@ export function OrderActs({
         More
       </Button>
       <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
-        <MenuItem onClick={pick(() => copy.mutate())}>Copy as a new draft</MenuItem>
+        <MenuItem onClick={pick(() => copy.mutate(false))}>Copy as a new draft</MenuItem>
+        {!o.draft && (
+          <MenuItem onClick={pick(() => copy.mutate(true))}>Send goods again, free of charge</MenuItem>
+        )}
         {can && !o.draft && <MenuItem onClick={pick(onSplit)}>Split off lines</MenuItem>}
         {can && <MenuItem onClick={pick(() => setAsking('cancel'))}>Cancel order</MenuItem>}
       </Menu>
@@ -110,7 +114,7 @@ export function OrderActs({
       {asking && (
         <AskReason
           asked={asking}
-          word={o.parkWord}
+          order={o}
           busy={act.isPending}
           error={act.error}
           leave={() => setAsking(null)}
@@ -124,13 +128,13 @@ export function OrderActs({
 /** Asks why, or for the words that unparking wants. What is typed lives here, so that a scan into the field is not held up by the page. */
 function AskReason(props: {
   asked: 'park' | 'unpark' | 'cancel';
-  word: string | null;
+  order: OrderView;
   busy: boolean;
   error: unknown;
   leave: () => void;
   act: (path: string, body: object) => void;
 }) {
-  const { asked, busy, error, leave, act } = props;
+  const { asked, order: o, busy, error, leave, act } = props;
   const [text, setText] = useState('');
   const [word, setWord] = useState('');
   const common = { busy, error, onLeave: leave };
@@ -144,12 +148,13 @@ function AskReason(props: {
         onAct={() => act('unpark', { word })}
       >
         <p>
-          Freeing it wants these words: <b>{props.word}</b>
+          Freeing it wants these words: <b>{o.parkWord}</b>
         </p>
         <Line label="Type them" autoFocus value={word} onType={setWord} />
       </Ask>
     );
-  if (asked === 'cancel') return <AskCancel {...common} onCancel={reason => act('cancel', { reason })} />;
+  if (asked === 'cancel')
+    return <AskCancel {...common} order={o} onCancel={reason => act('cancel', { reason })} />;
   return (
     <Ask
       {...common}

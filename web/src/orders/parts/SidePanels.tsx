@@ -4,7 +4,7 @@ import { Choice } from '../../parts/Choice.js';
 import { CodeLink } from '../../parts/Code.js';
 import { DayField } from '../../parts/DayField.js';
 import { Field } from '../../parts/Field.js';
-import { moment, weight } from '../../parts/format.js';
+import { day, moment, weight } from '../../parts/format.js';
 import pageCss from '../../parts/page.module.css';
 import textCss from '../../parts/text.module.css';
 import { TrackMark } from '../../tracking/parts/TrackMark.js';
@@ -17,6 +17,8 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
   const show = (minor: number) => formatMoney(minor, currency);
   // A draft that is paid is paid in full, whatever it comes to when it is entered.
   const inFull = o.draft && o.payment === 'paid' && m.paidMinor === 0;
+  // Once it has left or is cancelled, only what was paid can change.
+  const open = can && !['Departed', 'Cancelled'].includes(o.row.stage);
   const put = (field: 'shippingMinor' | 'discountMinor' | 'paidMinor') => (text: string) => {
     const read = parseAmount(text || '0', currency);
     if (!read.ok) return `${read.problem}.`;
@@ -34,7 +36,7 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
           <Field
             label="Discount"
             value={show(m.discountMinor)}
-            readOnly={!can}
+            readOnly={!open}
             onSave={put('discountMinor')}
           />
         </dd>
@@ -43,7 +45,7 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
           <Field
             label="Shipping"
             value={show(m.shippingMinor)}
-            readOnly={!can}
+            readOnly={!open}
             onSave={put('shippingMinor')}
           />
         </dd>
@@ -123,40 +125,55 @@ export function WayPanel({ order: o, save, can }: PanelProps) {
         <dd>{o.placedAt ? moment(o.placedAt) : 'not yet'}</dd>
         <dt>Promised</dt>
         <dd>
-          <DayField
-            bare
-            label="Promised"
-            value={o.row.promised}
-            readOnly={!can}
-            onChange={promised => save({ promised })}
-          />
+          {can ? (
+            <DayField
+              bare
+              label="Promised"
+              value={o.row.promised}
+              onChange={promised => save({ promised })}
+            />
+          ) : (
+            day(o.row.promised) || 'no day'
+          )}
         </dd>
-        <dt>Asked for</dt>
-        <dd>
-          <Field
-            label="Service asked for"
-            placeholder={can ? 'any service' : ''}
-            value={o.serviceAsked}
-            readOnly={!can}
-            onSave={serviceAsked => void save({ serviceAsked })}
-          />
-        </dd>
-        <dt>Leaves</dt>
-        <dd>
-          {o.row.leavesWith
-            ? `${o.row.leavesWith.carrier}, ${moment(o.row.leavesWith.cutOff)}`
-            : 'not planned'}
-        </dd>
-        <dt>Weight</dt>
-        <dd>
-          <Field
-            label="Declared weight of the order"
-            placeholder={can ? 'by its products' : ''}
-            value={o.weightOverrideMg ? weight(o.weightOverrideMg) : ''}
-            readOnly={!can}
-            onSave={declare}
-          />
-        </dd>
+        {(can || o.serviceAsked) && (
+          <>
+            <dt>Asked for</dt>
+            <dd>
+              <Field
+                label="Service asked for"
+                placeholder="any service"
+                value={o.serviceAsked}
+                readOnly={!can}
+                onSave={serviceAsked => void save({ serviceAsked })}
+              />
+            </dd>
+          </>
+        )}
+        {o.row.stage !== 'Cancelled' && (
+          <>
+            <dt>{o.row.stage === 'Departed' ? 'Left with' : 'Leaves'}</dt>
+            <dd>
+              {o.row.leavesWith
+                ? `${o.row.leavesWith.carrier}, ${moment(o.row.leavesWith.cutOff)}`
+                : 'not planned'}
+            </dd>
+          </>
+        )}
+        {(can || o.weightOverrideMg) && (
+          <>
+            <dt>Weight</dt>
+            <dd>
+              <Field
+                label="Declared weight of the order"
+                placeholder="by its products"
+                value={o.weightOverrideMg ? weight(o.weightOverrideMg) : ''}
+                readOnly={!can}
+                onSave={declare}
+              />
+            </dd>
+          </>
+        )}
         {o.lists.length > 0 && (
           <>
             <dt>Pick list</dt>

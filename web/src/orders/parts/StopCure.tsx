@@ -54,7 +54,7 @@ function Cure({ stop, order }: { stop: StopReason; order: OrderView }) {
         />
       );
     case 'unpaid':
-      return <Unpaid refunded={stop.subject === 'refunded'} id={order.row.id} />;
+      return <Unpaid refunded={stop.subject === 'refunded'} order={order} />;
     case 'retired-product':
       return <Revive sku={stop.subject} />;
     case 'channel-differs':
@@ -69,7 +69,8 @@ function Cure({ stop, order }: { stop: StopReason; order: OrderView }) {
 }
 
 /** The money is there, or the order goes no further. */
-function Unpaid({ refunded, id }: { refunded: boolean; id: string }) {
+function Unpaid({ refunded, order }: { refunded: boolean; order: OrderView }) {
+  const { id } = order.row;
   const [cancels, setCancels] = useState(false);
   const cancel = useCure((reason: string) => actOnOrder(id, 'cancel', { reason }));
   return (
@@ -80,6 +81,7 @@ function Unpaid({ refunded, id }: { refunded: boolean; id: string }) {
       </Button>
       {cancels && (
         <AskCancel
+          order={order}
           reason={refunded ? 'refunded' : 'not paid'}
           busy={cancel.isPending}
           error={cancel.error}

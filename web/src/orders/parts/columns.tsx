@@ -79,7 +79,8 @@ export const orderColumns = (star: (row: OrderRow) => void): Column<OrderRow>[] 
     head: 'Leaves with',
     width: 13,
     cell: r =>
-      r.leavesWith && (
+      r.leavesWith &&
+      r.stage !== 'Cancelled' && (
         <>
           {`${r.leavesWith.carrier.split(' ')[0]} ${clock(r.leavesWith.cutOff)}`}
           <div className={textCss.quiet}>{day(r.leavesWith.cutOff)}</div>

@@ -12,8 +12,8 @@ import { orderWhyQuery, ruleWordsQuery, runAgain } from '../api.js';
 import css from '../rules.module.css';
 import { callsBy, MOMENT_WORDS } from '../words.js';
 
-/** Why an order has its service, box and the rest, and what the book of now would do. */
-export function OrderWhy({ orderId }: { orderId: string }) {
+/** Why an order has its service, box and the rest, and what the book of now would do while it is open. */
+export function OrderWhy({ orderId, open }: { orderId: string; open: boolean }) {
   const client = useQueryClient();
   const me = useMe();
   const why = useQuery(orderWhyQuery(orderId));
@@ -56,7 +56,7 @@ export function OrderWhy({ orderId }: { orderId: string }) {
           ))}
         </ul>
       )}
-      {now.length > 0 && (
+      {open && now.length > 0 && (
         <p>
           <span className={textCss.tide}>◆ Book {book} would now decide:</span> {now.map(called).join('; ')}.
         </p>
@@ -64,7 +64,7 @@ export function OrderWhy({ orderId }: { orderId: string }) {
       <ProblemNote error={again.error} />
       <div className={pageCss.inline}>
         <Link to="/rules">The rule book</Link>
-        {can(me, 'rules.run') && (
+        {open && can(me, 'rules.run') && (
           <Button size="small" disabled={again.isPending} onClick={() => again.mutate()}>
             Run the rules again
           </Button>
