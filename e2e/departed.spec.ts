@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { atBench, pickList } from './bench.js';
 import { bringIn, look, openOrder, packAll, part, says, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 interface Row {
   no: string;

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, type Route, test } from '@playwright/test';
+import { expect, type Page, type Route } from '@playwright/test';
 import {
   bringIn,
   codeOf,
@@ -13,6 +13,7 @@ import {
   signIn,
   trickChannel,
 } from './hands.js';
+import { test } from './journey.js';
 
 /** The stage in the head of an order's page. */
 const stageOf = (page: Page) => part(page, 'stage').first();

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { codeOf, look, part, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 /** The next answer of a path never reaches the page, though the server did what was asked. */
 async function loseAnswer(page: Page, path: string): Promise<{ lost: () => number }> {

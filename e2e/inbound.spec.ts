@@ -1,6 +1,7 @@
-import { type Browser, expect, type Page, test } from '@playwright/test';
+import { type Browser, expect, type Page } from '@playwright/test';
 import { pickList } from './bench.js';
 import { codeOf, enter, keptScans, look, part, pickAll, putAway, says, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 /** What the server answers to a piece of work that prepares a journey. */
 async function post(page: Page, path: string, data: object = {}) {

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { books, bringIn, look, openOrder, part, signIn } from './hands.js';
+import { test } from './journey.js';
 
 const CARRIERS = ['heron', 'redfen', 'coldharbour'];
 

@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { atBench, buyLabels, pickedOf, pickList } from './bench.js';
 import { codeOf, holdBack, look, part, says, scan, signIn, withCamera } from './hands.js';
+import { test } from './journey.js';
 
 /** What came out of a printer's stand-in. */
 const printed = async (request: Parameters<typeof look>[0], printer: string): Promise<string[]> =>

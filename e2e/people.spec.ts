@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { look, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 test('people: one is added, signs in with the badge told, gets a new PIN, is retired; a right is taken and given', async ({
   page,

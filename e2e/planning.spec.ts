@@ -1,5 +1,6 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { bringIn, part, pickAll, putAway, says, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 const TAG = 'plan-journey';
 const GOODS = ['JAR-HEX-12', 'FRM-GRP', 'HTL-J10'];

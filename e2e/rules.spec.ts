@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { atBench, buyLabels, pickedOf } from './bench.js';
 import { bringIn, codeOf, look, openOrder, packAll, part, says, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 // Each journey leaves the book as it found it: all journeys share one house.
 test.describe.configure({ mode: 'serial' });

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { books, enter, look, packAll, part, says, scan, signIn, trick } from './hands.js';
+import { test } from './journey.js';
 
 test('a scan is caught before any widget: a focused button, an open dialog, a half-typed note', async ({
   page,

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { bringIn, codeOf, enter, look, openOrder, part, pickAll, says, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 /** Drops a file of a kind and takes its good rows. */
 async function drop(page: Page, kind: string, lines: string[]): Promise<void> {

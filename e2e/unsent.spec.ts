@@ -1,6 +1,7 @@
-import { type BrowserContext, expect, test } from '@playwright/test';
+import { type BrowserContext, expect } from '@playwright/test';
 import { atBench, packed, picked, problem } from './bench.js';
 import { bringIn, holdBack, look, packAll, part, says, scan, signIn } from './hands.js';
+import { test } from './journey.js';
 
 test('a scan made after the session ended is kept, a sign-in is asked for over the screen, and it goes on', async ({
   page,

@@ -1,4 +1,4 @@
-import { type Browser, expect, type Page, test } from '@playwright/test';
+import { type Browser, expect, type Page } from '@playwright/test';
 import {
   bringIn,
   codeOf,
@@ -12,6 +12,7 @@ import {
   scan,
   signIn,
 } from './hands.js';
+import { test } from './journey.js';
 
 // The choices of the house as they were, for the journeys that follow.
 test.afterEach(async ({ page }) => {

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { books, codeOf, look, packAll, part, pickAll, says, scan, signIn, signInByHand } from './hands.js';
+import { test } from './journey.js';
 
 const FILE = [
   'Sale No,Ship to,Contact,Street,Town,State,Postal code,Country,Article number,Description,Pieces,Each,Arrive by',

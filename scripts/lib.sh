@@ -59,6 +59,15 @@ free_port() {
     look();'
 }
 
+# room_in_memory GIGABYTES: whether so much can be kept in /dev/shm with as much memory left beside it.
+room_in_memory() {
+  local kb=$(($1 * 1048576)) shm free limit
+  shm="$(df -Pk /dev/shm 2>/dev/null | awk 'NR == 2 { print $4 }')"
+  free="$(awk '/^MemAvailable/ { print $2 }' /proc/meminfo)"
+  limit="$(cat /sys/fs/cgroup/memory.max 2>/dev/null)"
+  [ -w /dev/shm ] && [ "${shm:-0}" -ge "$kb" ] && [ "${free:-0}" -ge $((2 * kb)) ] && case "$limit" in '' | max) ;; *) [ "$limit" -ge $((3 * kb * 1024)) ] ;; esac
+}
+
 # start_database FOLDER [FLAG...]: a private MariaDB there, on a free port, with further flags; sets DB_PORT and DB_PID.
 start_database() {
   local at="$1" as=()

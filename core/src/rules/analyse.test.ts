@@ -167,6 +167,16 @@ describe('analysis of a book', () => {
     expect(analyseBook(book, CURRENCY, new Map(), { trials: 200 }).size).toBe(200);
   });
 
+  test('a rule that is not finished has no verdict and no say in those of the others', () => {
+    const book = bookOf(
+      ruleOf('no words', { when: { field: 'tags', is: 'has any of' }, do: [{ do: 'first' }], stop: true }),
+      ruleOf('no number', { when: { field: 'total', is: 'over' }, do: [{ do: 'first' }] }),
+      ruleOf('no service', { do: [{ do: 'send by' }] }),
+      ruleOf('whole', { do: [{ do: 'first' }] }),
+    );
+    expect([...analyseBook(book, CURRENCY)].map(([id, v]) => [id, v.is])).toEqual([['whole', 'acts']]);
+  });
+
   test('where it is known which country is home, abroad and the country cannot contradict each other', () => {
     const home = (country: string, is: 'yes' | 'no') =>
       ruleOf(`${country} ${is}`, {

@@ -1,6 +1,7 @@
 import { actionSpec, MOMENTS, type Moment } from './actions.js';
 import { type NumberedRule, type RuleBook, rulesOf } from './book.js';
 import { type Cells, cellsOf } from './cells.js';
+import { checkBook } from './checkBook.js';
 import { folded } from './compile.js';
 import { type Comparison, type Condition, comparisonsOf, groupOf } from './condition.js';
 import { type Example, exampleOf, happens } from './example.js';
@@ -24,7 +25,7 @@ export const TRIALS = 2_000;
  * Looks for rules that can never act, that always lose, or that contradict themselves, for all orders that there may be. OrderFacts are split
  * into cells within which no comparison answers otherwise; the book is run before they are known, and a fact is tried only when a row
  * asks for it. Dead is proved for every order; alive is proved by an example that the book itself was run with; what neither is proved
- * of within the trials is unknown. With `home`, what goes abroad follows from the country. Buttons are pressed alone: each code has a book of its own.
+ * of within the trials is unknown. A rule with which the book could not be saved has no verdict and does not count. With `home`, what goes abroad follows from the country. Buttons are pressed alone: each code has a book of its own.
  */
 export function analyseBook(
   book: RuleBook,
@@ -33,7 +34,8 @@ export function analyseBook(
   { trials = TRIALS, home = '' }: { trials?: number; home?: string } = {},
 ): Map<string, RuleVerdict> {
   const verdicts = new Map<string, RuleVerdict>();
-  for (const rules of runsTogether(book)) {
+  const wrong = new Set(checkBook(book, currency).map(p => p.rule));
+  for (const rules of runsTogether(book, wrong)) {
     const search = new Search(
       rules.map(r => ({ ...r, when: byCountry(r.when, home) })),
       currency,
@@ -59,9 +61,9 @@ function byCountry(c: Condition, home: string): Condition {
   return { field: 'country', is: is === 'yes' ? 'not one of' : 'one of', value: [home] };
 }
 
-/** Rules that run one after another: those of a moment, and those of a button. */
-function runsTogether(book: RuleBook): NumberedRule[][] {
-  const rules = rulesOf(book).filter(r => r.runs);
+/** Rules that run one after another, without the wrong ones: those of a moment, and those of a button. */
+function runsTogether(book: RuleBook, wrong: ReadonlySet<string>): NumberedRule[][] {
+  const rules = rulesOf(book).filter(r => r.runs && !wrong.has(r.id));
   const of = (at: Moment) => rules.filter(r => r.at === at);
   const codes = [...new Set(of('button').map(r => folded(r.button?.code ?? '')))];
   return [
