@@ -226,6 +226,24 @@ test('walls are set up by rows and columns, and taken down while nothing ever la
   expect((await lead.post('stock/walls/B/remove')).status).toBe(404);
 });
 
+test('a wall more than there are letters is refused in words', async () => {
+  const wallsFrom = (sql: string) =>
+    house.db.run(
+      `INSERT INTO place (id, warehouseId, code, kind, mark, zone, level, bay) SELECT UUID(), id, CONCAT('CE-', z, '01'), 'cell', '1', z, 1, 1 FROM warehouse, (${sql}) walls`,
+    );
+  const letters = 'SELECT CHAR(64 + seq) AS z FROM seq_1_to_26 s';
+  await wallsFrom(`${letters} WHERE seq > 1`);
+  await wallsFrom(`SELECT CONCAT(a.z, b.z) AS z FROM (${letters}) a, (${letters}) b`);
+  const refused = await lead.post('stock/walls', { rows: 1, columns: 1 });
+  expect([refused.status, refused.body.detail]).toEqual([
+    422,
+    'There are 702 put walls, as many as have letters.',
+  ]);
+  expect((await lead.post('stock/walls/ZZ/remove')).status).toBe(200);
+  expect((await lead.post('stock/walls', { rows: 1, columns: 1 })).body).toEqual({ wall: 'ZZ' });
+  await house.db.run("DELETE FROM place WHERE kind = 'cell' AND zone <> 'A'");
+});
+
 test('totes are brought to a list by scan; one tote never carries two orders', async () => {
   const [one, two] = await ordersIn(lead, 'Clear', 2);
   const lists = [await walk([one!]), await walk([two!])] as const;

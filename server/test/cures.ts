@@ -423,6 +423,7 @@ export const OUTSIDE = [
 
 /** Cures that say how to do the refused act rightly, where it was refused. */
 export const AT_ONCE = [
+  'Take one down that nobody uses.',
   'Narrow down what is printed, such as to one aisle.',
   'Move fewer, or into another box.',
 

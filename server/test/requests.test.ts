@@ -133,10 +133,11 @@ test(`${REQUESTS} requests that are made up for every endpoint: none is the serv
       }
     }
   }
-  expect(faults.join('\n')).toBe('');
+  // A run may take an hour: all that it has to say is said.
+  expect.soft(faults.join('\n')).toBe('');
   // Enough of them were understood and done for the rest to mean something.
-  expect(done).toBeGreaterThan(operations.length * REQUESTS * 0.25);
-  expect(await differences(house)).toEqual([]);
+  expect.soft(done).toBeGreaterThan(operations.length * REQUESTS * 0.25);
+  expect.soft(await differences(house)).toEqual([]);
   // A machine may stand still for a while: what was slow among others is asked anew, alone, and its best of three counts.
   const again = [];
   for (const a of slow) {

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { sampleProduct } from '../catalog/scanProduct.sample.js';
+import { lettersOf } from '../picking/layout.js';
 import type { Scan } from '../scans/scan.js';
 import { type HeapLine, inCell, openSort, type SortState, sortDone, sortScan } from './sortSession.js';
-import { nextWall, wallCells } from './wall.js';
+import { MOST_WALLS, nextWall, wallCells } from './wall.js';
 
 let made = 0;
 const scan = (text: string, known?: Scan['known']): Scan => ({
@@ -126,4 +127,7 @@ test('walls are lettered and their cells numbered row by row', () => {
     { code: 'CE-B04', mark: '4', row: 2, column: 2 },
   ]);
   expect(nextWall(['A', 'C'])).toBe('B');
+  const all = Array.from({ length: MOST_WALLS }, (_, i) => lettersOf(i));
+  expect(nextWall(all.slice(0, -1))).toBe('ZZ');
+  expect(nextWall(all)).toBeNull();
 });

@@ -23,7 +23,12 @@ export function wallCells(wall: string, rows: number, columns: number): NewCell[
   }));
 }
 
-/** The letters of the next wall, after those that there are. */
-export function nextWall(walls: readonly string[]): string {
-  for (let i = 0; ; i++) if (!walls.includes(lettersOf(i))) return lettersOf(i);
+/** So many walls have one or two letters. */
+export const MOST_WALLS = 26 + 26 * 26;
+
+/** The letters of the next wall, after those that there are; null where all are taken. */
+export function nextWall(walls: readonly string[]): string | null {
+  const taken = new Set(walls);
+  for (let i = 0; i < MOST_WALLS; i++) if (!taken.has(lettersOf(i))) return lettersOf(i);
+  return null;
 }

@@ -1,5 +1,5 @@
 import type { MakeWall, WallView } from '@auk/contract';
-import { group, nextWall, wallCells } from '@auk/core';
+import { group, MOST_WALLS, nextWall, wallCells } from '@auk/core';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { Db, type Doer, newId, type Sql, type Tx } from '../database/db.js';
@@ -53,6 +53,11 @@ export class Walls {
       const { id: warehouseId } = await this.house.warehouse(tx);
       const known = await lockCells(tx);
       const wall = nextWall(known.map(c => c.zone));
+      if (wall === null)
+        throw new Forbidden(
+          `There are ${MOST_WALLS} put walls, as many as have letters.`,
+          'Take one down that nobody uses.',
+        );
       await tx.insert(
         Place,
         wallCells(wall, input.rows, input.columns).map(c => ({
