@@ -12,6 +12,8 @@ import { Timetable } from './timetable.entity.js';
 /** A departure as planning needs it. */
 export type OpenDeparture = PlannableDeparture;
 
+type Weekly = Awaited<ReturnType<typeof timetables>>[number];
+
 const DAYS_AHEAD = 8;
 const PLAN_EVERY_MS = 60_000;
 
@@ -30,7 +32,12 @@ export class DeparturePlanner {
 
   /** Makes sure that departures exist from `from` (or today) for eight days. Repeating changes nothing. */
   async materialise(tx: Tx, from: Date = tx.at, days = DAYS_AHEAD): Promise<void> {
-    const rows = await timetables(tx);
+    const closed = await this.makeFor(tx, await timetables(tx), from, days);
+    if (closed > 0) await removeUnused(tx, 'days off');
+  }
+
+  /** Makes the departures of some collections that are not there yet; gives how many days off there are. */
+  private async makeFor(tx: Tx, rows: readonly Weekly[], from: Date, days: number): Promise<number> {
     const closed = new Set((await closedDays(tx)).map(r => r.day));
     const made = rows.flatMap(r => {
       const first = DateTime.fromJSDate(from, { zone: r.zone }).startOf('day');
@@ -51,7 +58,7 @@ export class DeparturePlanner {
       }));
     });
     await tx.upsert(Departure, made, []);
-    if (closed.size > 0) await removeUnused(tx, 'days off');
+    return closed.size;
   }
 
   /** Departures that still take parcels, soonest first. */
@@ -94,12 +101,12 @@ export class DeparturePlanner {
   async follow(tx: Tx, timetableId: string, wish: CollectionIn | null): Promise<void> {
     await removeUnused(tx, { timetableId });
     if (!wish) return;
-    const { zone } = (await timetables(tx)).find(t => t.id === timetableId)!;
+    const own = (await timetables(tx)).find(t => t.id === timetableId)!;
     for (const d of await departuresToCome(tx, timetableId)) {
-      const cutOff = cutOffOn(d.day, wish.cutOff, zone);
+      const cutOff = cutOffOn(d.day, wish.cutOff, own.zone);
       if (cutOff > tx.at) await tx.of(Departure).update(d.id, { cutOff, name: wish.name });
     }
-    await this.materialise(tx);
+    await this.makeFor(tx, [own], tx.at, DAYS_AHEAD);
   }
 
   /** A departure leaves at another time. */
