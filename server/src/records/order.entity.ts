@@ -19,7 +19,7 @@ import { At, Big, Code, Day, Fixed, Flag, Hash, Int, Json, Ref, Text, Uuid } fro
 @Index(['settled', 'no'])
 @Index(['stage', 'promised', 'no'])
 @Index(['starred', 'no'])
-@Index(['together'])
+@Index(['together', 'draftedAt', 'stage'])
 @Index(['totalMinor', 'no'])
 @Index(['buyer', 'mail'], { fulltext: true })
 @Index(['channelId', 'channelNumber'], { unique: true })

@@ -14,6 +14,7 @@ import { Ahead1766000000000 } from './0013-ahead.js';
 import { Inbound1766200000000 } from './0014-inbound.js';
 import { InboundPlans1766300000000 } from './0015-inbound-plans.js';
 import { OnePress1766400000000 } from './0016-one-press.js';
+import { OneAddress1766500000000 } from './0017-one-address.js';
 
 /** All migrations in order. They only go forward. */
 export const MIGRATIONS = [
@@ -33,4 +34,5 @@ export const MIGRATIONS = [
   Inbound1766200000000,
   InboundPlans1766300000000,
   OnePress1766400000000,
+  OneAddress1766500000000,
 ];
