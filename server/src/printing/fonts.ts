@@ -1,30 +1,23 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Font } from 'fontkit';
-import { whenNeeded } from '../reference/whenNeeded.js';
 import type { Paper } from './paper.js';
 import { sfntOf } from './woff.js';
 
 const require = createRequire(import.meta.url);
-const fontKit = whenNeeded<typeof import('fontkit')>('fontkit');
 const folderOf = (pkg: string): string => dirname(require.resolve(`${pkg}/package.json`));
 const sourced = (family: string, file: string): string =>
   join(folderOf(`@fontsource/${family}`), 'files', `${file}.woff`);
 
-/** Fonts by their files, read once for all documents: each document only keeps which letters of them it has. */
-const read = new Map<string, Font>();
+/** Fonts by their files, unpacked once for all documents. */
+const unpacked = new Map<string, Buffer>();
 
-function fontOf(file: string): Font {
-  const bytes = () => (file.endsWith('.woff') ? sfntOf(readFileSync(file)) : readFileSync(file));
-  const font = read.get(file) ?? (fontKit().create(bytes()) as Font);
-  read.set(file, font);
-  return font;
+function bytesOf(file: string): Buffer {
+  const known =
+    unpacked.get(file) ?? (file.endsWith('.woff') ? sfntOf(readFileSync(file)) : readFileSync(file));
+  unpacked.set(file, known);
+  return known;
 }
-
-/** pdfkit takes a font that was read, which its types do not say. */
-const register = (paper: Paper, name: string, file: string): Paper =>
-  paper.registerFont(name, fontOf(file) as unknown as Buffer);
 
 export type Face = 'body' | 'bold' | 'code';
 
@@ -74,9 +67,9 @@ function familyOf(family: string, common: string): Family {
 
 /** Gives a document the house's fonts and the wide ones; others join it when they are needed. */
 export function registerFonts(paper: Paper): void {
-  for (const [name, file] of Object.entries(OWN)) register(paper, name, file);
-  register(paper, 'wide body', WIDE.body);
-  register(paper, 'wide bold', WIDE.bold);
+  for (const [name, file] of Object.entries(OWN)) paper.registerFont(name, bytesOf(file));
+  paper.registerFont('wide body', bytesOf(WIDE.body));
+  paper.registerFont('wide bold', bytesOf(WIDE.bold));
 }
 
 /** What pdfkit keeps of a font under a name of its own. */
@@ -138,7 +131,7 @@ function partFont(
   const n = weight === 'bold' ? 700 : 400;
   for (const part of [common, ...rare]) {
     const font = `${family} ${part} ${n}`;
-    register(paper, font, sourced(family, `${family}-${part}-${n}-normal`));
+    paper.registerFont(font, bytesOf(sourced(family, `${family}-${part}-${n}-normal`)));
     if (readable(paper, font, codes)) return font;
   }
   return null;
