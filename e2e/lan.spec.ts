@@ -23,7 +23,7 @@ test('over TLS on the local network a phone has camera and offline start, and it
   const folder = mkdtempSync(join(tmpdir(), 'auk-tls-'));
   const port = await freePort();
   // A second server of the same house, as npm start -- --lan begins one.
-  const server: ChildProcess = spawn(process.execPath, ['server/dist/main.js'], {
+  const server: ChildProcess = spawn(process.execPath, ['server/dist/whole/main.js'], {
     cwd: join(import.meta.dirname, '..'),
     env: { ...process.env, AUK_PORT: String(port), AUK_LAN: 'yes', AUK_TLS_FOLDER: folder },
   });

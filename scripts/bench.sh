@@ -24,7 +24,7 @@ AUK_SECRET="$(house_secret "$RUN")"
 export AUK_SECRET AUK_DB_PORT="$DB_PORT" AUK_DB_NAME=auk_bench AUK_PORT="$(free_port)" AUK_STANDINS_PORT="$(free_port)" AUK_STANDINS_SCALE_PORT="$(free_port)" AUK_STANDINS_MAIL_PORT="$(free_port)" AUK_STANDINS_FOLDER="$RUN/standins" AUK_DEMO=yes AUK_LOOPBACK=yes AUK_LOG=error AUK_WEB="$PWD/web/dist"
 node standins/dist/main.js >"$RUN/standins.log" 2>&1 &
 STANDINS_PID=$!
-node server/dist/main.js >"$RUN/server.log" 2>&1 &
+node server/dist/whole/main.js >"$RUN/server.log" 2>&1 &
 SERVER_PID=$!
 for _ in $(seq 1 6000); do grep -q '^ready' "$RUN/server.log" && break; kill -0 "$SERVER_PID" 2>/dev/null || break; sleep 0.1; done
 grep -q '^ready' "$RUN/server.log" || { cat "$RUN/server.log" >&2; exit 1; }

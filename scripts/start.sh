@@ -52,7 +52,7 @@ export AUK_DEMO="$DEMO" AUK_LAN="$LAN" AUK_TLS_FOLDER="$DATA/tls"
 [ "$DEMO" = yes ] && { setsid node standins/dist/main.js >"$DATA/standins.log" 2>&1 & STANDINS_PID=$!; }
 LOG="$DATA/server.log"
 : >"$LOG"
-setsid node server/dist/main.js >>"$LOG" 2>&1 &
+setsid node server/dist/whole/main.js >>"$LOG" 2>&1 &
 SERVER_PID=$!
 # The server's own lines are shown until it is ready; then the address and the badges. Later lines stay in the log.
 shown=0

@@ -16,7 +16,7 @@ export async function serveProcess(
   house: House,
   dbPort = Number(process.env.AUK_TEST_DB_PORT),
 ): Promise<ServerProcess> {
-  const child = spawn(process.execPath, ['server/dist/main.js'], {
+  const child = spawn(process.execPath, ['server/dist/whole/main.js'], {
     env: {
       ...process.env,
       AUK_DB_PORT: String(dbPort),
