@@ -56,6 +56,8 @@ test('a draft that is paid is paid in full when it is entered, and owes nothing 
   expect(panel(draft).words).toMatch(/In full when it is entered$/);
   expect(panel(draft).words).not.toMatch(/Due|By the money/);
   expect(panel({ ...draft, payment: 'unpaid' } as OrderView).words).toMatch(/Due \$29\.15$/);
+  const free = order({ totalMinor: 0, paidMinor: 0, balanceMinor: 0 }, { draft: true });
+  expect(panel(free).words).not.toMatch(/In full|Due|By the money/);
 });
 
 test('the way tells what is planned, and each parcel with its carrier, number, price and label', () => {

@@ -16,7 +16,7 @@ export function MoneyPanel({ order: o, save, can }: PanelProps) {
   const m = o.money;
   const show = (minor: number) => formatMoney(minor, currency);
   // A draft that is paid is paid in full, whatever it comes to when it is entered.
-  const inFull = o.draft && o.payment === 'paid' && m.paidMinor === 0;
+  const inFull = o.draft && o.payment === 'paid' && m.paidMinor === 0 && m.totalMinor > 0;
   // Once it has left or is cancelled, only what was paid can change.
   const open = can && !['Departed', 'Cancelled'].includes(o.row.stage);
   const put = (field: 'shippingMinor' | 'discountMinor' | 'paidMinor') => (text: string) => {
