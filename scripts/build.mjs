@@ -1,4 +1,4 @@
-// Builds what changed: TypeScript of all rooms, the server as few files, then the web pages. A stamp of all sources skips both when nothing changed.
+// Builds what changed: TypeScript of all rooms, the server as few files, then the web pages. A stamp of all that it is made of skips all three when nothing changed.
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
@@ -14,7 +14,7 @@ const APART = new Set(['dist', 'dist-types', 'node_modules', 'test']);
 /** Packages that look for files of their own, or that the database's layer must share with others: they stay as they are. */
 const AS_THEY_ARE = /^(typeorm|mysql2|reflect-metadata|pino|thread-stream|@node-rs\/argon2)(\/|$)/;
 
-/** Puts the server and its threads, of some two thousand files, into a few: it is ready in half the time. */
+/** Puts the many files of the server, its threads and most packages into a few: it is ready in half the time. */
 async function makeWhole() {
   const at = name => `server/dist/${name}.js`;
   const whole = await rolldown({
@@ -39,7 +39,8 @@ function* files(folder) {
 
 const hash = createHash('sha256')
   .update(readFileSync('package-lock.json'))
-  .update(readFileSync('tsconfig.base.json'));
+  .update(readFileSync('tsconfig.base.json'))
+  .update(readFileSync('scripts/build.mjs'));
 for (const room of ROOMS) for (const path of files(room)) hash.update(path).update(readFileSync(path));
 const stamp = hash.digest('hex');
 const built = ['server/dist/whole/main.js', 'web/dist/index.html', 'standins/dist/main.js'].every(existsSync);

@@ -313,7 +313,7 @@ test('goods that came broken are sent again free of charge: a copy that costs no
   expect((await office.post(`orders/${id}/finish`, { version: draft.version })).status).toBe(200);
   expect(await view(id)).toMatchObject({ row: { stage: 'Clear' }, stops: [], settled: 'paid' });
   expect((await view(first)).history.at(-1).says).toBe(
-    `Sent again free of charge: ${draft.row.channelNumber}.`,
+    `To be sent again, free of charge: ${draft.row.channelNumber}.`,
   );
 });
 

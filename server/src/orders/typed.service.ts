@@ -122,7 +122,7 @@ export class TypedOrders {
       await this.checks.accept(tx, made, from.channelNumber);
       if (free)
         await toHistory(tx, [
-          event(tx, id, 'sent again', `Sent again free of charge: ${order.channelNumber}.`),
+          event(tx, id, 'sent again', `To be sent again, free of charge: ${order.channelNumber}.`),
         ]);
       return made;
     });

@@ -27,7 +27,7 @@ const order = (money: Partial<OrderView['money']>, more: object = {}): OrderView
     ...more,
   }) as unknown as OrderView;
 const panel = (o: OrderView, Panel = MoneyPanel) =>
-  shown(<Panel order={o} save={() => undefined as never} can={false} />);
+  shown(<Panel order={o} save={() => undefined as never} can={false} open={false} />);
 
 test('what was paid in full owes nothing and says nothing of it', () => {
   const { words, markup } = panel(order({}));
@@ -94,7 +94,12 @@ test('a cancelled order leaves with nothing, and only what was paid for it can s
   expect(way).toContain('Promised Sat 28 Nov');
   expect(way).not.toMatch(/Leaves|Asked for|Weight/);
   const money = shown(
-    <MoneyPanel order={order({ balanceMinor: 2_915 }, { row })} save={() => undefined as never} can />,
+    <MoneyPanel
+      order={order({ balanceMinor: 2_915 }, { row })}
+      save={() => undefined as never}
+      can
+      open={false}
+    />,
   );
   expect(money.words).toMatch(/To refund \$29\.15$/);
   expect(money.markup.match(/readonly=""/gi)).toHaveLength(2);

@@ -94,7 +94,7 @@ function Order({ order: o, me }: { order: OrderView; me: Person }) {
         <AddressPanel order={o} save={edit.save} can={editable} />
         <div>
           <ElsewherePanel orderId={o.row.id} can={editable} />
-          <MoneyPanel order={o} save={edit.save} can={desk} />
+          <MoneyPanel order={o} save={edit.save} can={desk} open={editable} />
           <WayPanel order={o} save={edit.save} can={editable} />
           {!o.draft && <OrderWhy orderId={o.row.id} open={editable} />}
         </div>

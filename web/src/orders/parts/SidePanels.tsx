@@ -10,15 +10,13 @@ import textCss from '../../parts/text.module.css';
 import { TrackMark } from '../../tracking/parts/TrackMark.js';
 import type { PanelProps } from '../useOrderEdit.js';
 
-/** What it costs, what was paid, and what is due or to refund. */
-export function MoneyPanel({ order: o, save, can }: PanelProps) {
+/** What it costs, what was paid, and what is due or to refund. Once an order is not `open` any more, only what was paid can change. */
+export function MoneyPanel({ order: o, save, can, open }: PanelProps & { open: boolean }) {
   const { currency } = o.row;
   const m = o.money;
   const show = (minor: number) => formatMoney(minor, currency);
   // A draft that is paid is paid in full, whatever it comes to when it is entered.
   const inFull = o.draft && o.payment === 'paid' && m.paidMinor === 0 && m.totalMinor > 0;
-  // Once it has left or is cancelled, only what was paid can change.
-  const open = can && !['Departed', 'Cancelled'].includes(o.row.stage);
   const put = (field: 'shippingMinor' | 'discountMinor' | 'paidMinor') => (text: string) => {
     const read = parseAmount(text || '0', currency);
     if (!read.ok) return `${read.problem}.`;
