@@ -24,12 +24,17 @@ function store(room: number) {
 beforeEach(() => {
   vi.stubGlobal('sessionStorage', store(9));
   vi.stubGlobal('localStorage', store(9));
+  // Other tests of this worker may have kept something before.
+  forget();
 });
 afterEach(() => {
-  onDevice.clear();
-  inTab.clear();
+  forget();
   vi.unstubAllGlobals();
 });
+function forget(): void {
+  onDevice.clear();
+  inTab.clear();
+}
 
 test('what is kept is found, named, dropped and cleared, on the device and in the tab apart', () => {
   onDevice.set('a', '1');
